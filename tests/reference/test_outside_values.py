@@ -13,7 +13,7 @@ from ht.conv_internal import turbulent_ESDU, turbulent_Gnielinski, turbulent_Pet
 from scipy.interpolate import PchipInterpolator
 
 from keelroom.assess.assess import assess
-from keelroom.assess.inputs.airside import MADE, credible_curve, rating_of
+from keelroom.assess.inputs.fans import MADE, credible_curve, rating_of
 from keelroom.catalogue.fluids import glycol_table
 from keelroom.catalogue.load import engines, fan_assemblies
 from keelroom.core.air.fan import Rating, fan_pressure, generic_curve, typed_curve

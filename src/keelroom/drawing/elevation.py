@@ -6,7 +6,8 @@ import itertools
 import math
 
 from keelroom.assess.inputs.air_parts import held_off
-from keelroom.assess.inputs.airside import cover_rectangle, duct_rectangle, in_shroud, shroud_rectangle, swept
+from keelroom.assess.inputs.airside import cover_rectangle, duct_rectangle, in_shroud, shroud_rectangle
+from keelroom.assess.inputs.fans import swept
 from keelroom.assess.placing import face_size, opening_on_face, tank_size
 from keelroom.core.air.face import Rectangle
 from keelroom.document.schema.package import Fan, Package

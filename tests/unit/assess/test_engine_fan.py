@@ -10,7 +10,8 @@ from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.assess import assess, first_wave
 from keelroom.assess.fit.package_bodies import standoff
 from keelroom.assess.inputs.air_parts import air_parts, held_off, immersion_of
-from keelroom.assess.inputs.airside import air_side, fan_curve, shaft_of, zones_of
+from keelroom.assess.inputs.airside import air_side, zones_of
+from keelroom.assess.inputs.fans import fan_curve, shaft_of
 from keelroom.document.edits import apply
 from keelroom.document.file import load
 from tests.changes import on

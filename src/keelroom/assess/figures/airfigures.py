@@ -8,7 +8,8 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.figures.assessment import FanFigures
-from keelroom.assess.inputs.airside import AirSide, annulus_of
+from keelroom.assess.inputs.airside import AirSide
+from keelroom.assess.inputs.fans import annulus_of
 from keelroom.core.answer import Answer
 from keelroom.core.electrical.motor import motor_power
 from keelroom.core.plant import Points

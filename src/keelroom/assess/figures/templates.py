@@ -12,7 +12,8 @@ from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.package_bodies import LEAST_HOSE, RIM
 from keelroom.assess.fit.panels import PanelPlan, panel_plans
 from keelroom.assess.fit.shroud_plan import join_patterns, pan_of, pan_plan, ring_of, trim_pattern, trim_plan
-from keelroom.assess.inputs.airside import disc_of, shroud_rectangle
+from keelroom.assess.inputs.airside import shroud_rectangle
+from keelroom.assess.inputs.fans import disc_of
 from keelroom.assess.loop.hose_plans import ROD_STOCK as ROD
 from keelroom.assess.loop.hose_plans import hose_plans, rod_pattern
 from keelroom.assess.placing import core_depth, face_size, opening_box, over_tanks, tank_size

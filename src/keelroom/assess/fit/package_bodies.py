@@ -11,17 +11,11 @@ import numpy as np
 from keelroom.assess.fit.bodies import RADIUS, Body, Path, Term, Terms, term
 from keelroom.assess.fit.coolers import bodies
 from keelroom.assess.inputs.air_parts import held_off
-from keelroom.assess.inputs.airside import (
-    duct_rectangle,
-    in_shroud,
-    placed_on_face,
-    shroud_rectangle,
-    stands_proud,
-    swept,
-)
+from keelroom.assess.inputs.airside import duct_rectangle, in_shroud, placed_on_face, shroud_rectangle, stands_proud
 from keelroom.assess.inputs.coolant.heights import cap_tank
 from keelroom.assess.inputs.coolant.ports import CORE_IN, Port, ports_in
 from keelroom.assess.inputs.coolant.routes import HoseRun, run_of
+from keelroom.assess.inputs.fans import swept
 from keelroom.assess.placing import Axes, core_depth, face_size, placed_frame, size_of, tank_size
 from keelroom.assess.tape import TAPE
 from keelroom.core.kept import by_identity, by_value

@@ -7,7 +7,8 @@ from typing import NamedTuple
 
 from keelroom.assess.fit.package_bodies import RIM
 from keelroom.assess.inputs.air_parts import Parts, air_parts
-from keelroom.assess.inputs.airside import disc_of, halves_of, in_shroud, shroud_rectangle, stands_proud
+from keelroom.assess.inputs.airside import halves_of, in_shroud, shroud_rectangle, stands_proud
+from keelroom.assess.inputs.fans import disc_of
 from keelroom.assess.placing import face_size
 from keelroom.core.air.face import Disc
 from keelroom.core.kept import by_identity

@@ -10,31 +10,25 @@ import numpy as np
 from keelroom.assess.inputs.air_parts import BLADES, Parts, air_parts, held_off, immersion_of
 from keelroom.assess.inputs.coolers import ahead_of_core
 from keelroom.assess.inputs.electrical.loads import fan_rating
+from keelroom.assess.inputs.fans import credible_curve, disc_of, power_of, shaft_of, si_or_one, swept
 from keelroom.assess.inputs.sealing import base_pressure, open_area
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
 from keelroom.core.air.fan import (
     PUSHED,
-    TYPED_DOUBT,
     FanCurve,
-    Rating,
-    generic_curve,
     no_fan,
-    shutoff_doubt,
-    typed_curve,
 )
 from keelroom.core.air.network import GRILLE_LOSS, RAM_RECOVERY, Network, incidence
 from keelroom.core.arrays import Floats, stack
 from keelroom.core.kept import by_identity, by_value
 from keelroom.core.outline import Outline
 from keelroom.core.packaging.joined import Halves
-from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Vehicle
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
-from keelroom.document.schema.package import Fan, Made, Package, Shroud
+from keelroom.document.schema.package import Fan, Package, Shroud
 from keelroom.document.schema.survey import AirHole
-from keelroom.errors import InputError
 
 MOST_FANS = 4
 SEATED = 1e-4
@@ -103,20 +97,6 @@ def placed_on_face(package: Parts, item: Shroud | Cooler) -> Rectangle:
     wide = item.width.si if item.width else max(width - left, 0.0)
     high = item.height.si if item.height else max(height - bottom, 0.0)
     return (left, bottom, wide, high)
-
-
-def swept(fan: Fan) -> float:
-    """Diameter over its tips [m], as trimmed; a foot where not known yet."""
-    diameter = fan.diameter.si if fan.diameter else 0.3
-    return max(diameter - 2 * fan.tip_trim.si, 0.3 * diameter)
-
-
-def disc_of(fan: Fan) -> Disc:
-    """The fan's disc on the face."""
-    diameter = swept(fan)
-    return Disc(
-        fan.x.si, fan.y.si, diameter / 2, min(fan.hub_diameter.si if fan.hub_diameter else 0.0, 0.8 * diameter) / 2
-    )
 
 
 def in_shroud(package: Parts, fan: Fan) -> bool:
@@ -276,7 +256,7 @@ def _openings(vehicle: Vehicle, package: Parts) -> tuple[float, float, float, fl
     """Areas [m2] the air comes in and leaves by, and the road's pressure at both; ducts count as less of an inlet."""
     remote = package.remote
     if not remote.away:
-        return _si(vehicle.grille_area), _si(vehicle.exit_area), RAM_RECOVERY, base_pressure(package)
+        return si_or_one(vehicle.grille_area), si_or_one(vehicle.exit_area), RAM_RECOVERY, base_pressure(package)
     narrowed = math.sqrt(GRILLE_LOSS / (GRILLE_LOSS + remote.duct_loss.si))
     return remote.inlet_area.si * narrowed, remote.exit_area.si, remote.ram.si, remote.behind.si
 
@@ -330,7 +310,7 @@ def _fan_set(package: Parts) -> FanSet:
         curve=stack(curves or [no_fan()]),
         power=np.array([0.0 if fan.motor == "engine" else power_of(fan) for fan in fans] + empty),
         rated_voltage=np.array(
-            [label.voltage if (label := fan_rating(fan)) else _si(fan.rated_voltage) for fan in fans] + empty
+            [label.voltage if (label := fan_rating(fan)) else si_or_one(fan.rated_voltage) for fan in fans] + empty
         ),
         brushless=np.array([float(fan.motor == "brushless") for fan in fans] + [0.0 for _ in empty]),
         runs=np.array([float(fan.runs) for fan in fans] + [0.0 for _ in empty]),
@@ -340,19 +320,6 @@ def _fan_set(package: Parts) -> FanSet:
         clutch=np.array([float(fan.clutch) for fan in fans] + [0.0 for _ in empty]),
         doubt=float(np.mean([doubt for _, doubt in found])) if found else 0.0,
     )
-
-
-def power_of(fan: Fan) -> float:
-    """The motor's rated watts, by its label, or what its shaft takes; 1 where too little of it is known, which
-    `needs_of` catches."""
-    if fan.motor == "engine":
-        return _si(fan.drag)
-    label = fan_rating(fan)
-    return label.power if label else _si(fan.power)
-
-
-def _si(value: Quantity | None) -> float:
-    return value.si if value is not None else 1.0
 
 
 def _placed_curve(package: Parts, fan: Fan, curve: FanCurve) -> FanCurve:
@@ -378,82 +345,3 @@ def disc_on_face(size: tuple[float, float], disc: Disc) -> float:
     inside = np.minimum(disc.y + half, size[1]) - np.maximum(disc.y - half, 0.0)
     on_face = np.where((disc.x + strips >= 0) & (disc.x + strips <= size[0]), np.maximum(inside, 0.0), 0.0)
     return float(on_face.sum() / max((2 * half).sum(), 1e-12))
-
-
-MADE: dict[Made, tuple[float, float]] = {
-    "original": (1.0, 0.0),
-    "copy": (0.95, 0.15),
-    "used": (0.93, 0.12),
-    "budget": (0.85, 0.25),
-}
-"""Share a fan keeps of what is believed of its rating, and standard doubt that adds to its pressure, by where it comes
-from (common practice, no source)."""
-USUAL_DEPTH = 0.2
-"""Depth over diameter of a fan nobody has measured."""
-
-
-def fan_curve(fan: Fan) -> FanCurve:
-    """The fan's pressure-flow curve at its rated voltage: typed points, or generic from its rating.
-
-    Raises InputError where typed points do not fall.
-    """
-    if fan.curve:
-        points = tuple((point.flow.si, point.pressure.si) for point in fan.curve)
-        return _trimmed(fan, typed_curve(points, _annulus(fan, _diameter(fan))))
-    return _trimmed(fan, generic_curve(rating_of(fan)))
-
-
-def _trimmed(fan: Fan, curve: FanCurve) -> FanCurve:
-    """A curve of blades as they came, with what was trimmed off their tips: flow by tip speed and what is swept,
-    pressure by the square of tip speed, the hole as large as what is swept.
-
-    Source: FAN_LAWS, the hub as it was.
-    """
-    tips = trimmed_share(fan)
-    if tips == 1.0:
-        return curve
-    swept_share = annulus_of(fan) / _annulus(fan, _diameter(fan))
-    return curve._replace(flow=curve.flow * tips * swept_share, pressure=curve.pressure * tips**2)
-
-
-def annulus_of(fan: Fan) -> float:
-    """[m2] between its hub and its tips, as trimmed."""
-    return _annulus(fan, swept(fan))
-
-
-def _annulus(fan: Fan, diameter: float) -> float:
-    hub = fan.hub_diameter.si if fan.hub_diameter else 0.3
-    return float(max(np.pi / 4 * (diameter**2 - min(hub, 0.8 * diameter) ** 2), 1e-4))
-
-
-def _diameter(fan: Fan) -> float:
-    return fan.diameter.si if fan.diameter else 0.3
-
-
-def trimmed_share(fan: Fan) -> float:
-    """Tip diameter over what it was before its tips were trimmed."""
-    return swept(fan) / _diameter(fan)
-
-
-def shaft_of(fan: Fan) -> float:
-    """What an engine's fan takes at its stated speed [W], as trimmed: flow times pressure."""
-    share = annulus_of(fan) / _annulus(fan, _diameter(fan))
-    return _si(fan.drag) * share * trimmed_share(fan) ** 3
-
-
-def rating_of(fan: Fan) -> Rating:
-    """What is known of a fan by its label, and by where it comes from."""
-    flow, derate = (v.si if v else 1.0 for v in (fan.free_air_flow, fan.derate))
-    deep = fan.depth.si / fan.diameter.si if fan.depth and fan.diameter else USUAL_DEPTH
-    # Its label is of the blades as they came; what was trimmed off them is taken off its curve.
-    return Rating(flow, power_of(fan), fan.blade, derate * MADE[fan.made][0], _annulus(fan, _diameter(fan)), deep)
-
-
-def credible_curve(fan: Fan) -> tuple[FanCurve, float]:
-    """The fan's curve and the doubt of its shut-off pressure; points that make no curve fall back on the rating."""
-    if fan.curve:
-        try:
-            return fan_curve(fan), TYPED_DOUBT
-        except InputError:
-            fan = fan.model_copy(update={"curve": ()})
-    return fan_curve(fan), math.hypot(shutoff_doubt(rating_of(fan)), MADE[fan.made][1])

@@ -8,7 +8,8 @@ from keelroom.assess.causes import CAUSES, open_causes
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
 from keelroom.assess.fixes import choose_act, flag_act
-from keelroom.assess.inputs.airside import cover_rectangle, disc_of, in_shroud, shroud_rectangle
+from keelroom.assess.inputs.airside import cover_rectangle, in_shroud, shroud_rectangle
+from keelroom.assess.inputs.fans import disc_of
 from keelroom.assess.inputs.sealing import open_edges
 from keelroom.assess.placing import LIES, face_size, hidden_share, opening_on_face, stand
 from keelroom.document.act import Act

@@ -8,10 +8,11 @@ from keelroom.assess.figures.assessment import COLDEST, HOTTEST, Assessment, Cas
 from keelroom.assess.figures.read_off import suction
 from keelroom.assess.findings import LEVELS, Finding, Found, Level
 from keelroom.assess.fixes import set_act
-from keelroom.assess.inputs.airside import fan_curve, in_shroud
+from keelroom.assess.inputs.airside import in_shroud
 from keelroom.assess.inputs.coolant.flows import pump_flow_rated
 from keelroom.assess.inputs.coolant.graph import CIRCUIT
 from keelroom.assess.inputs.electrical.controller import seat_of
+from keelroom.assess.inputs.fans import fan_curve
 from keelroom.assess.judge.air import air, causes, face, unlike
 from keelroom.assess.judge.charging import battery
 from keelroom.assess.judge.claims import claims
