@@ -57,7 +57,9 @@ def test_every_part_reads_what_it_says_and_no_more(demo):
         for kind, (says, check) in SAYS.items():
             with reads_of() as looked:
                 Context().run(lambda c=check, b=build, j=judged: list(c(b, b.package, j)))
-            told = {f"{OWNERS[owner]}.{name}".replace("made", "package") for owner, name in says} | ALWAYS
+            told = {
+                f"{OWNERS[owner]}.{name}".replace("made", "package").replace("laid", "package") for owner, name in says
+            } | ALWAYS
             told |= {"assessment.cases", "assessment.idle_id"} if kind in also else set()
             told |= {one for one in looked if one.startswith("package.") and "build.packages" in told}
             known[kind] |= looked & told

@@ -22,6 +22,32 @@ def made_core(core: Core) -> Core:
 
 
 @by_identity(16)
+def laid_core(core: Core) -> Core:
+    """A core as it lies in the bay, without what its fins and tubes do: one object while only those change."""
+    found: Core = one_of_equals(core.model_copy(update=NO_FINS))
+    return found
+
+
+NO_FINS = {
+    name: Core.model_fields[name].default
+    for name in (
+        "name",
+        "basis",
+        "cost",
+        "fin_density",
+        "fin_height",
+        "fin_thickness",
+        "tube_height",
+        "tube_wall",
+        "louver_pitch",
+        "louver_angle",
+        "turbulator",
+        "condition",
+    )
+}
+
+
+@by_identity(16)
 def made_fans(fans: tuple[Fan, ...]) -> tuple[Fan, ...]:
     """Fans without theirs."""
     found: tuple[Fan, ...] = one_of_equals(tuple(_unnamed(fan) for fan in fans))

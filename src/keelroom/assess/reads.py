@@ -9,7 +9,7 @@ from __future__ import annotations
 from collections.abc import Callable, Hashable
 from typing import Any, TypeVar
 
-from keelroom.assess.made import made_core, made_fans
+from keelroom.assess.made import laid_core, made_core, made_fans
 from keelroom.core.kept import shelf
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Core, Fan, Package
@@ -17,8 +17,8 @@ from keelroom.document.schema.package import Core, Fan, Package
 R = TypeVar("R")
 Reads = tuple[tuple[int, str], ...]
 """of which of OWNERS, and the section's name there"""
-OWNERS = ("build", "brief", "package", "made", "assessment")
-"""`made` is the package's core and fans whatever they are called."""
+OWNERS = ("build", "brief", "package", "made", "laid", "assessment")
+"""`made` is the package's core and fans whatever they are called, `laid` its core whatever its fins and tubes are."""
 MOST = 96
 """Results kept of one kind."""
 PLAIN = (float, int, str, type(None))
@@ -46,9 +46,20 @@ class _Made:
         return made_fans(self.package.fans)
 
 
+class _Laid:
+    """A package's core as it lies in the bay."""
+
+    def __init__(self, package: Package) -> None:
+        self.package = package
+
+    @property
+    def core(self) -> Core:
+        return laid_core(self.package.core)
+
+
 def sections(what: Reads, build: Build, package: Package, *assessment: Any) -> list[Any]:
     """The sections by these names. assessment: where any of it is read."""
-    owners = (build, build.brief, package, _Made(package), *assessment)
+    owners = (build, build.brief, package, _Made(package), _Laid(package), *assessment)
     return [getattr(owners[owner], name) for owner, name in what]
 
 

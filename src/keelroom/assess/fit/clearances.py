@@ -155,7 +155,7 @@ def fit_up(build: Build, package: Package) -> Fit:
 
 
 READS = reads(
-    "build.survey build.gaps package.coolers made.core package.cuts made.fans package.loop package.mounting "
+    "build.survey build.gaps package.coolers laid.core package.cuts made.fans package.loop package.mounting "
     "package.moves package.place package.remote package.shroud"
 )
 

@@ -16,6 +16,7 @@ from keelroom.assess.inputs.coolant.heights import cap_tank
 from keelroom.assess.inputs.coolant.ports import CORE_IN, Port, ports_in
 from keelroom.assess.inputs.coolant.routes import HoseRun, run_of
 from keelroom.assess.inputs.fans import swept
+from keelroom.assess.made import laid_core
 from keelroom.assess.placing import Axes, core_depth, face_size, placed_frame, size_of, tank_size
 from keelroom.assess.tape import TAPE
 from keelroom.core.kept import by_identity, by_value
@@ -99,7 +100,7 @@ def parts_of_package(survey: Survey, package: Package) -> tuple[Body, ...]:
         found += _fan(package, fan, number, frame, (at, at[2] + deep, depth))
     found += _covers(package, frame, where, at, (wide, high))
     found += bodies(package, frame, where)
-    found += _hoses(ports_in(survey, package), package.loop, core, package.id)
+    found += _hoses(ports_in(survey, package), package.loop, laid_core(core), package.id)
     return tuple(_as_before(body) for body in found)
 
 

@@ -394,7 +394,7 @@ ELECTRICAL = (
     Part(_leads, reads("package.control package.fans assessment.fit")),
     Part(
         _sensor,
-        reads("build.survey package.control made.core package.fans package.loop package.place package.remote"),
+        reads("build.survey package.control laid.core package.fans package.loop package.place package.remote"),
     ),
     Part(_fan_on, reads("package.fans assessment.cases assessment.limit")),
     Part(_run_on, reads("brief.engine build.supply package.control package.fans assessment.electrics")),

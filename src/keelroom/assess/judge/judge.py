@@ -534,48 +534,48 @@ PARTS: tuple[Part, ...] = (
     Part(
         face,
         reads(
-            "build.survey package.coolers made.core package.cuts made.fans package.place package.remote package.shroud"
+            "build.survey package.coolers laid.core package.cuts made.fans package.place package.remote package.shroud"
         ),
     ),
     Part(
         air,
         reads(
-            "build.survey made.core made.fans package.panels package.sealing package.shroud "
+            "build.survey laid.core made.fans package.panels package.sealing package.shroud "
             "assessment.cases assessment.idle_id"
         ),
     ),
     Part(
         coolers,
         reads(
-            "brief.accessories brief.vehicle build.survey package.coolers made.core assessment.cases assessment.stopped"
+            "brief.accessories brief.vehicle build.survey package.coolers laid.core assessment.cases assessment.stopped"
         ),
     ),
     Part(
         driven,
-        reads("brief.engine build.survey made.core package.fans package.place package.shroud assessment.boiling"),
+        reads("brief.engine build.survey laid.core package.fans package.place package.shroud assessment.boiling"),
     ),
     Part(fit, reads("build.survey package.loop assessment.fit")),
     Part(survey, reads("build.survey assessment.fit")),
     Part(cuts, reads("build.survey package.cuts")),
-    Part(room, reads("build.survey made.core package.remote")),
+    Part(room, reads("build.survey laid.core package.remote")),
     Part(
         moves,
         reads(
-            "brief.engine build.survey package.brackets package.coolant package.coolers made.core made.fans "
+            "brief.engine build.survey package.brackets package.coolant package.coolers laid.core made.fans "
             "package.loop package.mounting package.moves package.place package.remote package.shroud"
         ),
     ),
     Part(
         panels,
         reads(
-            "build.survey package.coolers made.core made.fans package.panels package.remote package.sealing "
+            "build.survey package.coolers laid.core made.fans package.panels package.remote package.sealing "
             "package.shroud"
         ),
     ),
     Part(
         shrouding,
         reads(
-            "package.coolers made.core made.fans package.name package.panels package.remote package.sealing "
+            "package.coolers laid.core made.fans package.name package.panels package.remote package.sealing "
             "package.shroud"
         ),
         suction,
@@ -583,7 +583,7 @@ PARTS: tuple[Part, ...] = (
     Part(
         mounting,
         reads(
-            "brief.engine build.survey package.brackets package.coolers made.core made.fans "
+            "brief.engine build.survey package.brackets package.coolers laid.core made.fans "
             "package.mounting package.moves package.name package.panels package.place package.remote "
             "package.sealing package.shroud"
         ),
@@ -593,7 +593,7 @@ PARTS: tuple[Part, ...] = (
     Part(pumps, reads(f"brief.cooling {CIRCUIT}")),
     Part(flows, reads(f"{CIRCUIT} assessment.cases assessment.idle_id")),
     Part(filling, reads(f"brief.engine package.coolant {CIRCUIT}")),
-    Part(hoses, reads("build.survey package.control made.core package.loop package.place package.remote")),
+    Part(hoses, reads("build.survey package.control laid.core package.loop package.place package.remote")),
     Part(heat, reads("build.survey")),
     Part(results, reads("assessment.cases assessment.limit")),
     Part(battery, reads("assessment.down assessment.limit build.duty_cases")),

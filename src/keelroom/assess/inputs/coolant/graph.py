@@ -29,7 +29,7 @@ from keelroom.document.schema.loop import Loop, Part
 from keelroom.document.schema.package import Package
 from keelroom.facts import Fact, Figures, given
 
-CIRCUIT = "build.survey made.core package.loop package.place package.remote"
+CIRCUIT = "build.survey laid.core package.loop package.place package.remote"
 """The sections a circuit is made of."""
 BranchSort = Literal["engine", "core", "thermostat", "bypass", "hose", "part"]
 

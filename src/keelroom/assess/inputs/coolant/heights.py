@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from keelroom.assess.inputs.coolant.graph import Graph, graph_of
 from keelroom.assess.inputs.coolant.ports import COLD, CORE_IN, CORE_OUT, HOT, INLET, OUTLET, part_name
+from keelroom.assess.made import laid_core
 from keelroom.assess.placing import Axes, core_depth, size_of, stand_of, tank_size
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path
@@ -53,12 +54,12 @@ def _heights(graph: Graph) -> Heights:
 
 def core_top(survey: Survey, package: Package) -> float:
     """Height [m] of the highest coolant in the core."""
-    return _core_ends(survey.opening, package.core, package.place)[1]
+    return _core_ends(survey.opening, laid_core(package.core), package.place)[1]
 
 
 def core_bottom(survey: Survey, package: Package) -> float:
     """Height [m] of the lowest coolant in the core."""
-    return _core_ends(survey.opening, package.core, package.place)[0]
+    return _core_ends(survey.opening, laid_core(package.core), package.place)[0]
 
 
 @by_identity(64)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import NamedTuple
 
+from keelroom.assess.made import laid_core
 from keelroom.assess.placing import Axes, core_depth, size_of, stand_of, tank_size
 from keelroom.assess.tape import tolerance
 from keelroom.core.kept import by_identity
@@ -104,7 +105,8 @@ def ports_of(build: Build, package: Package) -> Mapping[str, Port]:
 
 def ports_in(survey: Survey, package: Package) -> Mapping[str, Port]:
     """The same, of what it depends on."""
-    return _ports(survey.hoses, survey.opening, package.core, package.place, package.loop, package.id, package.remote)
+    core = laid_core(package.core)
+    return _ports(survey.hoses, survey.opening, core, package.place, package.loop, package.id, package.remote)
 
 
 @by_identity(64)
