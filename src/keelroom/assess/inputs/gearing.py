@@ -6,6 +6,7 @@ from __future__ import annotations
 import math
 
 from keelroom.core.fluids.point import density, standard_pressure
+from keelroom.core.kept import by_identity
 from keelroom.core.thermal.engine_point import converter_speed, wheel_power
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Brief, Vehicle
@@ -70,6 +71,7 @@ def geared(brief: Brief, case: DutyCase) -> float | None:
     return case.speed.si / (1 - _stands(case)) / (math.pi * vehicle.tyre_diameter.si) * ratio * 60
 
 
+@by_identity(256)
 def engine_rpm(brief: Brief, case: DutyCase) -> float:
     """Engine speed [rpm] of a duty case: as typed, or from demand and gearing, never under idle; the mean of standing
     and moving where it stops."""

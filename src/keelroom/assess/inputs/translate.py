@@ -28,7 +28,7 @@ from keelroom.core.arrays import Floats, repeated, scalars, stack, take
 from keelroom.core.coolers.condenser import cop_share
 from keelroom.core.fluids.coolant import CoolantCurves, curves
 from keelroom.core.fluids.point import density, standard_pressure, vapour_share
-from keelroom.core.kept import by_identity, by_value
+from keelroom.core.kept import by_identity, by_identity_at, by_value
 from keelroom.core.loop.circuit import CoolantCircuit
 from keelroom.core.plant import Command, Doubts, Face, Fans, Fluids, Layout, Plant, Points, Situation, Weather
 from keelroom.core.thermal.engine_heat import Drive, Engines, Vehicles
@@ -234,14 +234,17 @@ def _own_air(package: AirParts, ac_fitted: bool, shared: Shared, system: System)
     """Air [kg/s] through each cooler that stands away from the core, with what its circuit gives its fans, or why
     there is none to tell; 0 for the others."""
     face, road = face_size(package), (float(shared.air_speed), shared.density)
+    return [
+        _air_of(cooler, (face, road, system.volts.get(cooler.id, 0.0))) if cooler.away else 0.0
+        for cooler in fitted(package, ac_fitted)
+    ] or [0.0]
 
-    def air(cooler: Cooler) -> float | Stopped:
-        if not cooler.away:
-            return 0.0
-        name, where = f"The air of “{cooler.name or cooler.id}”", ("coolers", cooler.id)
-        return attempted(name, where, lambda: own_air(cooler, face, road, system.volts.get(cooler.id, 0.0)))
 
-    return [air(cooler) for cooler in fitted(package, ac_fitted)] or [0.0]
+@by_identity_at(512)
+def _air_of(cooler: Cooler, given: tuple[tuple[float, float], tuple[float, float], float]) -> float | Stopped:
+    """Of one cooler, with what it is given: the core's face, the road's speed and density, its fans' volts."""
+    name, where = f"The air of “{cooler.name or cooler.id}”", ("coolers", cooler.id)
+    return attempted(name, where, lambda: own_air(cooler, *given))
 
 
 class Shared(NamedTuple):
