@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from keelroom.core.kept import by_identity, one_of_equals
 from keelroom.document.schema.brief import Accessories, Brief, Climate, Engine, Vehicle
 from keelroom.document.schema.electrical import Circuit
-from keelroom.document.schema.package import Core, Fan
+from keelroom.document.schema.package import FINS, Core, Fan
 
 M = TypeVar("M", bound=BaseModel)
 
@@ -28,23 +28,7 @@ def laid_core(core: Core) -> Core:
     return found
 
 
-NO_FINS = {
-    name: Core.model_fields[name].default
-    for name in (
-        "name",
-        "basis",
-        "cost",
-        "fin_density",
-        "fin_height",
-        "fin_thickness",
-        "tube_height",
-        "tube_wall",
-        "louver_pitch",
-        "louver_angle",
-        "turbulator",
-        "condition",
-    )
-}
+NO_FINS = {name: Core.model_fields[name].default for name in ("name", "basis", "cost", "condition", *FINS)}
 
 
 @by_identity(16)

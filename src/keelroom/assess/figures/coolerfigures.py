@@ -4,7 +4,7 @@ went."""
 from __future__ import annotations
 
 from keelroom.assess.figures.assessment import NO_HEAT, CoolerFigures, FluidFigures, Left
-from keelroom.assess.figures.fluidbands import coolers_sinks, half_band, others
+from keelroom.assess.figures.fluidbands import coolers_sinks, half_band, others, outside
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.catalogue.refrigerants import saturation_pressure
 from keelroom.core.answer import Answer
@@ -72,7 +72,7 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
         *([Left("gearbox", "the core’s tank", tank, "coolant")] if abs(tank) > NOTHING else []),
         Left("gearbox", "its case", float(found.shed[i]), "own"),
         Left("oil", "the block", given["oil"] - float(found.from_block[i]), "coolant"),
-        Left("charge", "the engine", float(charge_flow * (found.charge[i] - _outside(points, i))), "own"),
+        Left("charge", "the engine", float(charge_flow * (found.charge[i] - outside(points, i))), "own"),
         Left("steering", "its lines", float(found.steering_shed[i]), "own"),
     ]
     condensing, vapour = float(found.condensing[i]), per_dry(float(fixed.air.vapour[i]))
@@ -80,13 +80,14 @@ def fluid_figures(there: tuple[Cooler, ...], points: Points, answer: Answer, ref
     inside = cabin(cooling, (float(points.situation.climate.ambient[i]), vapour), float(fixed.air.pressure[i]))
     runs_at = {name: float(getattr(found, name)[i]) for name in ("gearbox", "oil", "charge", "steering")}
     runs_at["refrigerant"] = condensing
-    taken = {name: _taken_from(name, there, answer, i) for name in given}
-    within = tuple(
-        (name, half_band(name, watts, at, [*coolers_sinks(taken[name], at, passes), *others(name, points, answer, i)]))
-        for name, watts in given.items()
-        if watts >= NO_HEAT
-        for at, passes in ((runs_at[name], charge_flow if name == "charge" else 0.0),)
-    )
+    passes = {"charge": charge_flow}
+
+    def band(name: str, watts: float) -> float:
+        taken, at = _taken_from(name, there, answer, i), runs_at[name]
+        sinks = [*coolers_sinks(taken, at, passes.get(name, 0.0)), *others(name, points, answer, i)]
+        return half_band(name, watts, at, sinks)
+
+    within = tuple((name, band(name, watts)) for name, watts in given.items() if watts >= NO_HEAT)
     return FluidFigures(
         gearbox=float(found.gearbox[i]),
         gearbox_leaving=float(found.gearbox_leaving[i]),
@@ -112,8 +113,3 @@ def _taken_from(fluid: str, there: tuple[Cooler, ...], answer: Answer, i: int) -
         for k, cooler in enumerate(there)
         if FLUID_OF.get(cooler.kind) == fluid
     ]
-
-
-def _outside(points: Points, i: int) -> float:
-    climate = points.situation.climate
-    return float(climate.ambient[i] + climate.grille_rise[i])

@@ -69,11 +69,16 @@ def coolant_doubt(answer: Answer, i: int) -> float:
     return half if math.isfinite(half) else OPEN_ENDED
 
 
+def outside(points: Points, i: int) -> float:
+    """[degC] of the air at the grille of a point."""
+    climate = points.situation.climate
+    return float(climate.ambient[i] + climate.grille_rise[i])
+
+
 def others(fluid: str, points: Points, answer: Answer, i: int) -> list[Sink]:
     """What takes heat from a fluid beside its coolers: the core's tank, the block, its case and lines."""
     state, warm = answer.solution.state, coolant_doubt(answer, i)
-    found, climate = state.exchanged, points.situation.climate
-    outside = float(climate.ambient[i] + climate.grille_rise[i])
+    found = state.exchanged
     if fluid == "oil":
         return [Sink(float(points.plant.coolers.oil_to_block[i]), CASE, float(state.temperature[i]), warm)]
     if fluid == "steering":
@@ -82,7 +87,7 @@ def others(fluid: str, points: Points, answer: Answer, i: int) -> list[Sink]:
         return []
     runs_at, cold = float(found.gearbox[i]), float(state.coolant_out[i])
     tank = float(found.tank[i]) / (runs_at - cold) if abs(runs_at - cold) > 1e-6 else 0.0
-    return [Sink(max(tank, 0.0), EXCHANGE, cold, warm), *_own(float(found.shed[i]), runs_at, outside)]
+    return [Sink(max(tank, 0.0), EXCHANGE, cold, warm), *_own(float(found.shed[i]), runs_at, outside(points, i))]
 
 
 def _own(shed: float, runs_at: float, air: float) -> list[Sink]:

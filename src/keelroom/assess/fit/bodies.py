@@ -7,6 +7,7 @@ from typing import Literal, NamedTuple
 from keelroom.assess.tape import tolerance
 from keelroom.core.packaging.solids import Solid, Vector
 from keelroom.document.quantity import Quantity
+from keelroom.document.schema.survey import Survey
 from keelroom.units import INCH
 
 Sort = Literal["part", "fan", "hose", "static", "moved", "turning", "hood", "panel"]
@@ -14,6 +15,12 @@ Path = tuple[str, ...]
 WIDE = 1.2
 ROCK = INCH / 2
 """[m] how far an engine is taken to rock where nobody tried (common practice)."""
+
+
+def rocks_forward(survey: Survey) -> float:
+    """How far [m] the engine comes forward in its mounts."""
+    rock = survey.engine.rock_forward
+    return rock.si if rock else ROCK
 
 
 class Term(NamedTuple):

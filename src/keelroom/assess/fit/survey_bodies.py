@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from keelroom.assess.fit.bodies import RADIUS, ROCK, WIDE, Body, Path, Terms, term, vector_of
+from keelroom.assess.fit.bodies import RADIUS, ROCK, WIDE, Body, Path, Terms, rocks_forward, term, vector_of
 from keelroom.assess.fit.package_bodies import STAND_IN
 from keelroom.assess.placing import cut_outline, measured
 from keelroom.core.kept import by_identity
@@ -36,7 +36,7 @@ def _turning(survey: Survey, item: Turning) -> Body:
     """A turning part where rocking brings it: forward, and wider by how far it sways."""
     where: Path = ("survey", "engine", "turning", item.id)
     engine, (x, y) = survey.engine, _middle(survey)
-    rock = engine.rock_forward.si if engine.rock_forward else ROCK
+    rock = rocks_forward(survey)
     sway = engine.rock_sideways.si if engine.rock_sideways else ROCK / 2
     front = (item.depth.si if item.depth else 16 * INCH) - rock
     radius = (item.diameter.si if item.diameter else STAND_IN) / 2

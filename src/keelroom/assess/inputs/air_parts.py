@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import Any, NamedTuple
 
+from keelroom.assess.inputs.fans import blade_depth
 from keelroom.assess.made import made_core, made_fans
 from keelroom.assess.placing import core_depth
 from keelroom.core.kept import by_identity
@@ -58,17 +59,12 @@ def held_off(package: Parts, fan: Fan) -> float | None:
     return fan.nose.si - fan.spacer.si - back_of(package)
 
 
-BLADES = 0.5
-"""Depth of an engine's fan's blades over its own, clutch and all (common practice)."""
-
-
 def immersion_of(package: Parts, fan: Fan) -> float:
     """Share of its blades' depth in the shroud: as the engine holds it, else as it is typed."""
     off = held_off(package, fan)
     if off is None:
         return fan.immersion.si
-    deep = BLADES * (fan.depth.si if fan.depth else 0.1)
-    return min(max((package.shroud.depth.si - off) / deep, 0.0), 1.0)
+    return min(max((package.shroud.depth.si - off) / blade_depth(fan), 0.0), 1.0)
 
 
 @by_identity(64)

@@ -7,10 +7,10 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.inputs.air_parts import BLADES, Parts, air_parts, held_off, immersion_of
+from keelroom.assess.inputs.air_parts import Parts, air_parts, held_off, immersion_of
 from keelroom.assess.inputs.coolers import ahead_of_core
 from keelroom.assess.inputs.electrical.loads import fan_rating
-from keelroom.assess.inputs.fans import credible_curve, disc_of, power_of, shaft_of, si_or_one, swept
+from keelroom.assess.inputs.fans import blade_depth, credible_curve, disc_of, power_of, shaft_of, si_or_one, swept
 from keelroom.assess.inputs.sealing import base_pressure, open_area
 from keelroom.assess.placing import face_size, opening_on_face
 from keelroom.core.air.face import Disc, FaceClasses, Lanes, Rectangle, Zone, as_lanes, face_classes, widened
@@ -246,8 +246,8 @@ def _round_tips(package: Parts, fan: Fan) -> float:
     trimmed."""
     if fan.motor != "engine" or not in_shroud(package, fan):
         return 0.0
-    off, whole = held_off(package, fan), BLADES * (fan.depth.si if fan.depth else 0.1)
-    out = max(LEAST_IN - immersion_of(package, fan), 0.0) * whole
+    off = held_off(package, fan)
+    out = max(LEAST_IN - immersion_of(package, fan), 0.0) * blade_depth(fan)
     past = max(off - package.shroud.depth.si, 0.0) if off is not None else 0.0
     return float(np.pi * swept(fan) * (out + past + fan.tip_trim.si) * SPILL_LEAK)
 

@@ -23,12 +23,13 @@ MADE: dict[Made, tuple[float, float]] = {
 from (common practice, no source)."""
 USUAL_DEPTH = 0.2
 """Depth over diameter of a fan nobody has measured."""
+BLADES = 0.5
+"""Depth of an engine's fan's blades over its own, clutch and all (common practice)."""
 
 
 def swept(fan: Fan) -> float:
     """Diameter over its tips [m], as trimmed; a foot where not known yet."""
-    diameter = fan.diameter.si if fan.diameter else 0.3
-    return max(diameter - 2 * fan.tip_trim.si, 0.3 * diameter)
+    return max(_diameter(fan) - 2 * fan.tip_trim.si, 0.3 * _diameter(fan))
 
 
 def disc_of(fan: Fan) -> Disc:
@@ -59,7 +60,7 @@ def fan_curve(fan: Fan) -> FanCurve:
     """
     if fan.curve:
         points = tuple((point.flow.si, point.pressure.si) for point in fan.curve)
-        return _trimmed(fan, typed_curve(points, _annulus(fan, _diameter(fan))))
+        return _trimmed(fan, typed_curve(points, _as_it_came(fan)))
     return _trimmed(fan, generic_curve(rating_of(fan)))
 
 
@@ -69,11 +70,10 @@ def _trimmed(fan: Fan, curve: FanCurve) -> FanCurve:
 
     Source: FAN_LAWS, the hub as it was.
     """
-    tips = trimmed_share(fan)
+    tips, ring = trimmed_to(fan)
     if tips == 1.0:
         return curve
-    swept_share = annulus_of(fan) / _annulus(fan, _diameter(fan))
-    return curve._replace(flow=curve.flow * tips * swept_share, pressure=curve.pressure * tips**2)
+    return curve._replace(flow=curve.flow * tips * ring, pressure=curve.pressure * tips**2)
 
 
 def annulus_of(fan: Fan) -> float:
@@ -86,19 +86,29 @@ def _annulus(fan: Fan, diameter: float) -> float:
     return float(max(np.pi / 4 * (diameter**2 - min(hub, 0.8 * diameter) ** 2), 1e-4))
 
 
+def _as_it_came(fan: Fan) -> float:
+    """[m2] between its hub and its tips, before they were trimmed."""
+    return _annulus(fan, _diameter(fan))
+
+
 def _diameter(fan: Fan) -> float:
     return fan.diameter.si if fan.diameter else 0.3
 
 
-def trimmed_share(fan: Fan) -> float:
-    """Tip diameter over what it was before its tips were trimmed."""
-    return swept(fan) / _diameter(fan)
+def trimmed_to(fan: Fan) -> tuple[float, float]:
+    """Tip diameter, and what it sweeps, over what they were before its tips were trimmed."""
+    return swept(fan) / _diameter(fan), annulus_of(fan) / _as_it_came(fan)
+
+
+def blade_depth(fan: Fan) -> float:
+    """Depth of the blades of an engine's fan [m]."""
+    return BLADES * (fan.depth.si if fan.depth else 0.1)
 
 
 def shaft_of(fan: Fan) -> float:
     """What an engine's fan takes at its stated speed [W], as trimmed: flow times pressure."""
-    share = annulus_of(fan) / _annulus(fan, _diameter(fan))
-    return si_or_one(fan.drag) * share * trimmed_share(fan) ** 3
+    tips, ring = trimmed_to(fan)
+    return si_or_one(fan.drag) * ring * tips**3
 
 
 def rating_of(fan: Fan) -> Rating:
@@ -106,7 +116,7 @@ def rating_of(fan: Fan) -> Rating:
     flow, derate = (v.si if v else 1.0 for v in (fan.free_air_flow, fan.derate))
     deep = fan.depth.si / fan.diameter.si if fan.depth and fan.diameter else USUAL_DEPTH
     # Its label is of the blades as they came; what was trimmed off them is taken off its curve.
-    return Rating(flow, power_of(fan), fan.blade, derate * MADE[fan.made][0], _annulus(fan, _diameter(fan)), deep)
+    return Rating(flow, power_of(fan), fan.blade, derate * MADE[fan.made][0], _as_it_came(fan), deep)
 
 
 def credible_curve(fan: Fan) -> tuple[FanCurve, float]:

@@ -14,7 +14,7 @@ from keelroom.document.fields import Path, spec_of
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Brief
 from keelroom.document.schema.build import Build, DutyCase
-from keelroom.document.schema.package import Core, Package
+from keelroom.document.schema.package import FINS, Core, Package
 from keelroom.facts import lowered
 
 
@@ -151,14 +151,7 @@ CORE_FIELDS = (
     "face_height",
     "depth",
     "rows",
-    "fin_density",
-    "fin_height",
-    "fin_thickness",
-    "tube_height",
-    "tube_wall",
-    "louver_pitch",
-    "louver_angle",
-    "turbulator",
+    *FINS,
 )
 
 

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.findings import Finding, Found
-from keelroom.assess.fit.bodies import ROCK
+from keelroom.assess.fit.bodies import rocks_forward
 from keelroom.assess.fixes import set_act
-from keelroom.assess.inputs.air_parts import BLADES, held_off, immersion_of
+from keelroom.assess.inputs.air_parts import held_off, immersion_of
 from keelroom.assess.inputs.airside import LEAST_IN
+from keelroom.assess.inputs.fans import blade_depth
 from keelroom.document.act import Act
 from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build
@@ -76,8 +77,7 @@ def _in_the_shroud(package: Package, fan: Fan, name: str) -> Found:
     if off is None:
         fix: tuple[Act, ...] = (set_act("60 % in the shroud", (*where, "immersion"), "60 %"),)
     else:
-        deep = BLADES * (fan.depth.si if fan.depth else 0.1)
-        fix = _spacer(package, fan, off, package.shroud.depth.si - BEST_IN * deep)
+        fix = _spacer(package, fan, off, package.shroud.depth.si - BEST_IN * blade_depth(fan))
     yield Finding(
         "immersion",
         "note",
@@ -90,10 +90,10 @@ def _in_the_shroud(package: Package, fan: Fan, name: str) -> Found:
 
 def _off_the_core(build: Build, package: Package, fan: Fan, name: str) -> Found:
     """A fan the engine holds too near the fins: the engine rocks, and a core was moved back or grew deeper."""
-    off, rock = held_off(package, fan), build.survey.engine.rock_forward
+    off, rock = held_off(package, fan), rocks_forward(build.survey)
     if off is None:
         return
-    left = off - (rock.si if rock else ROCK)
+    left = off - rock
     if left < LEAST_OFF:
         yield Finding(
             "fan_meets_core",
@@ -101,7 +101,7 @@ def _off_the_core(build: Build, package: Package, fan: Fan, name: str) -> Found:
             ("packages", package.id, "fans", fan.id, "nose"),
             given(name=name, left=(max(left, 0.0), "length"), off=(max(off, 0.0), "length")),
             form="meets" if left < 0 else "near",
-            fix=_spacer(package, fan, off, GOOD_OFF + (rock.si if rock else ROCK)),
+            fix=_spacer(package, fan, off, GOOD_OFF + rock),
             value=left,
             limit=LEAST_OFF,
         )

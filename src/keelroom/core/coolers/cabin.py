@@ -20,8 +20,7 @@ COIL_COLDEST = 1.0
 """[degC] its thermostat lets the fins become: under it they would ice over."""
 CP_DRY, CP_VAPOUR, BOILING_OFF = 1006.0, 1860.0, 2.501e6
 """[J/kgK], [J/kg] of moist air (ASHRAE)."""
-STEPS, NEAR = 40, 1e-9
-"""Chords drawn at most, and the share of the cooling that may be left."""
+HALVINGS = 24
 
 
 class Cabin(NamedTuple):
@@ -70,17 +69,7 @@ def cabin(cooling: float, outdoors: tuple[float, float], pressure: float) -> Cab
     if coldest.used <= cooling:
         return coldest
     low, high = COIL_COLDEST, outdoors[0] + (SUN + PERSON) / SHELL
-    over, under = coldest.used - cooling, with_fins_at(high, outdoors, pressure).used - cooling
-    found, side = coldest, 0
-    for _ in range(STEPS):
-        fins = high - under * (high - low) / (under - over)
-        found = with_fins_at(fins, outdoors, pressure)
-        left = found.used - cooling
-        if abs(left) <= NEAR * cooling:
-            break
-        # An end that stays twice counts half: the chord else comes from one side only.
-        if left > 0:
-            low, over, under, side = fins, left, under * (0.5 if side == 1 else 1.0), 1
-        else:
-            high, under, over, side = fins, left, over * (0.5 if side == -1 else 1.0), -1
-    return found
+    for _ in range(HALVINGS):
+        middle = 0.5 * (low + high)
+        low, high = (middle, high) if with_fins_at(middle, outdoors, pressure).used > cooling else (low, middle)
+    return with_fins_at(0.5 * (low + high), outdoors, pressure)

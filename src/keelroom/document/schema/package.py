@@ -104,6 +104,19 @@ class Core(Strict):
     basis: str = ""
 
 
+FINS = (
+    "fin_density",
+    "fin_height",
+    "fin_thickness",
+    "tube_height",
+    "tube_wall",
+    "louver_pitch",
+    "louver_angle",
+    "turbulator",
+)
+"""Entries of a core its heat and its air hang on, and nothing of its place."""
+
+
 class CurvePoint(Strict):
     """One point of a fan's pressure-flow curve at its rated voltage."""
 

@@ -483,13 +483,13 @@ class Form(WhenSeen, QWidget):
 
     def _bring(self, view: QWidget) -> None:
         if isinstance(view, PageView):
-            page = self.one(self.current) if self.one else self._page(self.current)
+            page = self._page(self.current)
             view.show_page(page._replace(marks=(*page.marks, *stop_marks(self.session.assessment, page))))
         else:
             cast(Shown, view).refresh()
 
     def _page(self, title: str) -> Page:
-        return next(page for page in self.pages() if page.title == title)
+        return self.one(title) if self.one else next(page for page in self.pages() if page.title == title)
 
     def _show_stop(self, stop: Stopped) -> None:
         """The reason where the page would be: nothing of an earlier build stays in sight."""

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from keelroom.assess.acts.registry import offer
 from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Core
+from keelroom.document.schema.package import FINS, Core
 from keelroom.gui.rows import Group, Page, Row, quantities
 from keelroom.units import KINDS, format_si
 
@@ -61,14 +61,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                         *quantities(
                             core,
                             "rows",
-                            "fin_density",
-                            "fin_height",
-                            "fin_thickness",
-                            "tube_height",
-                            "tube_wall",
-                            "louver_pitch",
-                            "louver_angle",
-                            "turbulator",
+                            *FINS,
                         ),
                     ),
                 ),
