@@ -20,12 +20,15 @@ from PyQt6.QtWidgets import (
     QMessageBox,
     QPlainTextEdit,
     QTableWidget,
+    QToolButton,
     QWidget,
 )
 
 from keelroom.assess.findings import Finding
 from keelroom.gui.app import application, make_window
+from keelroom.gui.registry import named
 from keelroom.gui.widgets.offered import Way
+from keelroom.gui.widgets.part_head import PartHead
 from keelroom.gui.window import Window
 
 
@@ -92,6 +95,14 @@ class Driver:
         spot = QPoint(10, widget.height() // 2) if isinstance(widget, QCheckBox) else widget.rect().center()
         QTest.mouseClick(widget, Qt.MouseButton.LeftButton, pos=spot)
         QApplication.processEvents()
+
+    def turn(self, part: str) -> None:
+        """Turn the shown station to a part: the chip of its page, and its heading where the page holds several."""
+        name = self.window.shown_station
+        leaf = named(name).leaf(part)
+        self.click(leaf.title, QToolButton)
+        if leaf.parts and self.window.stations[name].current != part:
+            self.click(part, PartHead)
 
     def enter(self, name: str, text: str, key: Qt.Key = Qt.Key.Key_Return) -> QWidget:
         """Click into a field, replace what stands there, and press Enter or Tab."""

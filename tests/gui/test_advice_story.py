@@ -103,7 +103,7 @@ def test_a_row_of_a_catalogue_and_a_button_tell_what_they_would_do_before_they_a
     session = driver.window.session
     build, before = session.build, session.assessment
     driver.click("Core station")
-    driver.click("Choose")
+    driver.turn("Choose")
     table = driver.find("Cores", QTableWidget)
     name = "Crossflow 14 × 12, 1 row, aluminium"
     row = next(k for k in range(table.rowCount()) if table.item(k, 0).text() == name)
@@ -126,7 +126,7 @@ def test_a_row_of_a_catalogue_and_a_button_tell_what_they_would_do_before_they_a
     assert session.build.package.core == build.package.core
 
     driver.click("Electrical station")
-    driver.click("Circuits")
+    driver.turn("Circuits")
     driver.find("Size alike circuits alike", QPushButton).setFocus()
     told = driver.find("Buttons of this page: what it would do", QLabel)
     driver.until(lambda: "Tried on a copy" in told.text())
@@ -137,7 +137,7 @@ def test_a_menu_of_acts_tells_what_the_one_under_the_pointer_would_do(driver):
     session = driver.window.session
     build = session.build
     driver.click("Loop station")
-    driver.click("Circuit")
+    driver.turn("Circuit")
     driver.click("From a usual coolant…", QPushButton)
     menu = driver.window.stations["Loop"].coolants
     line = next(one for one in menu.actions() if one.text().startswith("Water"))

@@ -58,7 +58,7 @@ def test_the_map_follows_case_pointer_and_speed(driver):
 def test_worth_is_done_by_one_click_and_undone(driver):
     air(driver)
     before = driver.ledger()["Quarry hill with trailer"]
-    driver.click("Worth", QToolButton)
+    driver.turn("Worth")
     driver.settle()
     driver.until(lambda: driver.shows("worth nothing here"))
     driver.click("Do it: More water in the coolant (30 % glycol)")
@@ -73,7 +73,7 @@ def test_hold_shows_every_change_and_the_map_against_it(driver):
     air(driver)
     driver.click("Hold this state as reference")
     assert "no change from what is held" in driver.ledger()["Steady cruise"]
-    driver.click("Shroud", QToolButton)
+    driver.turn("Shroud")
     driver.enter("Gap at the shroud's edge", "1/4")
     said = driver.ledger()["Quarry hill with trailer"]
     assert "from what is held" in said
@@ -88,7 +88,7 @@ def test_hold_shows_every_change_and_the_map_against_it(driver):
 def test_the_response_strip_follows_the_focused_number_and_answers_backwards(driver):
     driver.click("Quarry hill with trailer")
     driver.click("Core station")
-    driver.click("Size", QToolButton)
+    driver.turn("Size")
     QTest.mouseClick(driver.find("Core depth"), Qt.MouseButton.LeftButton)
     driver.settle()
     strip = driver.window.strip
@@ -116,7 +116,7 @@ def test_the_response_strip_follows_the_focused_number_and_answers_backwards(dri
 
 
 def test_cheap_causes_are_looked_at_one_by_one(driver):
-    driver.click("Causes", QToolButton)
+    driver.turn("Causes")
     driver.click("Air goes round the core: looked at, fine")
     assert ("sealing", "fine") in {(c.id, c.state) for c in driver.window.session.build.brief.causes}
     driver.click("Air trapped in the system: found and mended")
@@ -137,27 +137,27 @@ def test_what_stands_ahead_is_added_placed_and_removed(driver):
 
 def test_cores_are_compared_and_fitted(driver):
     driver.click("Core station")
-    driver.click("Compare", QToolButton)
+    driver.turn("Choose")
     driver.settle()
-    table = driver.find("Cores compared", QTableWidget)
+    table = driver.find("Cores", QTableWidget)
     driver.until(lambda: table.rowCount() > 20)
     assert table.item(0, 1).text().endswith("of 6")
-    driver.pick_row("Cores compared", "Crossflow 31 × 19, 4 row, aluminium")
+    driver.pick_row("Cores", "Crossflow 31 × 19, 4 row, aluminium")
     assert driver.window.session.build.package.core.name.startswith("Crossflow 31 × 19, 4 row, aluminium")
-    driver.click("Sweeps", QToolButton)
+    driver.turn("Sweeps")
     driver.settle()
     driver.until(lambda: driver.shows("best for these fans"))
 
 
 def test_fan_curve_and_ladder_are_there_for_eyes_and_readers(driver):
     air(driver)
-    driver.click("Curve", QToolButton)
+    driver.turn("Curve")
     driver.settle()
     driver.until(lambda: any(isinstance(w, Chart) and w.isVisible() for w in driver.window.findChildren(Chart)))
     chart = driver.find("Fan curve with the system's curve")
     assert "14 V" in chart.as_text()
     assert "in the bay" in driver.find("Pressure ladder", QWidget).accessibleName()
-    driver.click("Figures", QToolButton)
+    driver.turn("Figures")
     for words in (
         "rated, free air",
         "expected into this core",
@@ -170,7 +170,7 @@ def test_fan_curve_and_ladder_are_there_for_eyes_and_readers(driver):
 
 def test_window_and_command_line_agree_on_the_air(driver, tmp_path, capsys):
     air(driver)
-    driver.click("Fans", QToolButton)
+    driver.turn("Fans")
     driver.click("Fan 1: runs")
     path = driver.window.session.path
     driver.ctrl(Qt.Key.Key_S)
@@ -200,7 +200,7 @@ def test_a_page_is_copied_as_text(driver):
     driver.click("Core station")
     driver.key(Qt.Key.Key_T, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
     text = QApplication.clipboard().text()
-    assert text.startswith("Core\tDepth")
+    assert text.startswith("Core\tHolds")
     assert "Crossflow 26 × 17, 2 row, aluminium" in text
 
 

@@ -5,7 +5,7 @@ import json
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QTableWidget, QToolButton
+from PyQt6.QtWidgets import QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QTableWidget
 
 from keelroom import cli
 from keelroom.assess.acts.registry import offer
@@ -42,7 +42,7 @@ def test_a_gearbox_cooler_is_put_where_it_works_best(driver, capsys):
     assert driver.find("Gearbox cooler: name", QLineEdit).isVisible(), "a click on the line goes to its fields"
 
     # ways to cool it, side by side
-    driver.click("Gearbox", QToolButton)
+    driver.turn("Gearbox")
     ways = driver.find("Ways to cool the gearbox", QTableWidget)
     driver.until(lambda: ways.rowCount() == 5)
     driver.pick_row("Ways to cool the gearbox", "A cooler alone, with a bypass")
@@ -54,7 +54,7 @@ def test_a_gearbox_cooler_is_put_where_it_works_best(driver, capsys):
     before = hottest(driver)
 
     # a place for it
-    driver.click("Find", QToolButton)
+    driver.turn("Find")
     driver.click("Find a place: Gearbox cooler")
     places = driver.find("Places for the cooler", QTableWidget)
     driver.until(lambda: places.rowCount() >= 8)
@@ -65,7 +65,7 @@ def test_a_gearbox_cooler_is_put_where_it_works_best(driver, capsys):
     assert session.store.undo_label.startswith("Gearbox cooler: bumper slot")
 
     # lines and fluid
-    driver.click("Lines", QToolButton)
+    driver.turn("Lines")
     assert driver.shows("of fluid")
     assert driver.shows("Size 6 fittings, 9/16-18")
     assert driver.shows("topped up warm and running")
@@ -75,7 +75,7 @@ def test_a_gearbox_cooler_is_put_where_it_works_best(driver, capsys):
     driver.ctrl(Qt.Key.Key_S)
     cli.main(["assess", str(path), "--json"])
     told = json.loads(capsys.readouterr().out)["cases"]
-    driver.click("Fluids", QToolButton)
+    driver.turn("Fluids")
     for case in told:
         if case.get("fluids"):
             assert driver.shows(f"gearbox {format_si(case['fluids']['gearbox_degC'], KINDS['temperature'], 'us')}"), (
@@ -86,10 +86,10 @@ def test_a_gearbox_cooler_is_put_where_it_works_best(driver, capsys):
 def test_a_condenser_is_hung_and_its_head_pressure_read(driver):
     session = driver.window.session
     driver.click("Aux coolers station")
-    driver.click("Each", QToolButton)
+    driver.turn("Each")
     driver.click("Remove Condenser")
     assert "condenser" not in [cooler.kind for cooler in session.build.package.coolers]
-    driver.click("List", QToolButton)
+    driver.turn("List")
     driver.click("Add A/C condenser")
     for name, text in (("cooler width", "20"), ("cooler height", "13"), ("from left", "2"), ("from bottom", "2 1/2")):
         driver.enter(f"A/C condenser: {name}", text)
@@ -97,10 +97,10 @@ def test_a_condenser_is_hung_and_its_head_pressure_read(driver):
     assert (condenser.width.as_typed, condenser.bottom.as_typed) == ("20", "2 1/2")
     assert finding(driver, "stand in one place") is None, "it is added ahead of what is there"
     driver.click("Fit-up station")
-    driver.click("Mounts", QToolButton)
+    driver.turn("Mounts")
     assert driver.shows("all rows are exposed")
     driver.click("Aux coolers station")
-    driver.click("Fluids", QToolButton)
+    driver.turn("Fluids")
     assert driver.shows("psi at the gauge")
     cruise = next(c.figures for c in session.assessment.cases if c.case_id == "cruise")
     assert 150 < cruise.fluids.head_pressure / 6894.76 < 300, "common practice: some 200 to 300 psi on a hot day's road"
@@ -111,7 +111,7 @@ def test_a_condenser_is_hung_and_its_head_pressure_read(driver):
 def test_an_engine_driven_fan_is_exchanged_for_two_electric_ones(driver):
     session = driver.window.session
     driver.click("Air station")
-    driver.click("Swap", QToolButton)
+    driver.turn("Swap")
     table = driver.find("Before and after", QTableWidget)
     driver.until(lambda: table.rowCount() == 6)
     rows = {table.item(k, 0).text(): [table.item(k, n).text() for n in range(1, 6)] for k in range(6)}
@@ -134,7 +134,7 @@ def test_an_engine_driven_fan_is_exchanged_for_two_electric_ones(driver):
 def test_wrong_entries_are_told_where_they_are_typed(driver):
     session = driver.window.session
     driver.click("Aux coolers station")
-    driver.click("Each", QToolButton)
+    driver.turn("Each")
     before = session.build
     for name, wrong in (
         ("Gearbox cooler: cooler width", "wide"),
@@ -164,7 +164,7 @@ def test_half_a_name_is_not_entered_by_undoing(driver):
     become a step."""
     store = driver.window.session.store
     driver.click("Aux coolers station")
-    driver.click("Each", QToolButton)
+    driver.turn("Each")
     driver.enter("Gearbox cooler: name", "Oil box")
     driver.enter("Oil box: cooler width", "10")
     field = driver.find("Oil box: name", QLineEdit)
@@ -182,7 +182,7 @@ def test_half_a_name_is_not_entered_by_undoing(driver):
 
 def test_fans_are_listened_to_from_where_one_chooses(driver):
     driver.click("Aux coolers station")
-    driver.click("Noise", QToolButton)
+    driver.turn("Noise")
     near = driver.window.stations["Aux coolers"].views["Noise"]
     before = [w.text() for w in near.findChildren(QLabel) if "ahead of the grille," in w.text()]
     driver.enter("Listen at", "84")

@@ -8,7 +8,7 @@ import math
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QCheckBox, QLabel, QLineEdit, QPushButton, QTableWidget, QToolButton, QWidget
+from PyQt6.QtWidgets import QApplication, QCheckBox, QLabel, QLineEdit, QPushButton, QTableWidget, QWidget
 
 from keelroom import cli
 from keelroom.document.file import load
@@ -22,7 +22,7 @@ RUNS = ("feed", "to the motor", "return")
 
 def station(driver: Driver, page: str = "Circuits") -> None:
     driver.click("Electrical station")
-    driver.click(page, QToolButton)
+    driver.turn(page)
     driver.settle()
 
 
@@ -101,7 +101,7 @@ def wired(tmp_path, capsys):
 def enter_as_found(driver: Driver) -> None:
     """The pickup by clicks and keys, from a new build."""
     describe(driver)
-    driver.click("Limits", QToolButton)
+    driver.turn("Limits")
     driver.enter("Hottest day", "118")
     driver.click("Core station")
     driver.pick_row("Cores", "Crossflow 26 × 17, 1 row plastic-tank")
@@ -131,9 +131,9 @@ def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, caps
     assert circuit.feed.length.si == pytest.approx(1.8288)
 
     # the A/C asks for the fans, so that they run all the time it stands
-    driver.click("Control", QToolButton)
+    driver.turn("Control")
     tick(driver, "A/C asks for the fans")
-    driver.click("Circuits", QToolButton)
+    driver.turn("Circuits")
 
     # judged: the reason and the fix beside each
     as_found = idle(driver)
@@ -189,7 +189,7 @@ def test_found_judged_and_mended_step_by_step(wired, tmp_path, monkeypatch, caps
     assert charged[0] < mended[0]
 
     # lists and drawing go out, and what was saved says the same on the command line
-    driver.click("Harness", QToolButton)
+    driver.turn("Harness")
     driver.settle()
     table = driver.find("Wires", QTableWidget)
     assert table.rowCount() >= 8
@@ -308,7 +308,7 @@ def test_unlike_sources_no_way_back_and_no_sensor_say_so_at_their_place(wired):
     assert driver.shows("Circuit 1: no way back")
     choose(driver, "Circuit 1: ground", "Chassis")
     assert not driver.shows("Circuit 1: no way back")
-    driver.click("Control", QToolButton)
+    driver.turn("Control")
     driver.choose("Sensor", "None")
     assert driver.shows("The controller has no sensor")
     assert session.assessment.cases[0].figures.fan_command == 0.0

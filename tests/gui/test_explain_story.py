@@ -1,7 +1,7 @@
 """A car that ran hot: told in its own words, explained, looked at, entered, mended."""
 
 import pytest
-from PyQt6.QtWidgets import QLabel, QToolButton
+from PyQt6.QtWidgets import QLabel
 
 from keelroom.assess.causes import CAUSES
 from keelroom.assess.faults import size_words
@@ -15,7 +15,7 @@ def driver(settled_demo):
 
 def page_of(driver):
     driver.click("Brief station")
-    driver.click("Explain", QToolButton)
+    driver.turn("Explain")
     page = driver.window.stations["Brief"].views["Explain"]
     assert isinstance(page, SoughtPage)
     driver.until(lambda: page.answers is driver.window.session.build and not page.worker.busy, 60)
@@ -37,7 +37,7 @@ def test_230_at_a_light_is_explained_looked_at_entered_and_mended(driver):
     session = driver.window.session
     session.set(("brief", "symptoms"), (), "No symptoms")
     assert any("Nothing is said yet" in text for text in words(page_of(driver)))
-    driver.click("Before", QToolButton)
+    driver.turn("Before")
     driver.choose("Idle, A/C on", "Climbed, ran hot")
     field = driver.enter("Idle, A/C on: gauge read", "very hot")
     assert field.text() == "very hot", "what was typed stays"

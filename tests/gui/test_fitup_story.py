@@ -15,7 +15,6 @@ from PyQt6.QtWidgets import (
     QLineEdit,
     QPushButton,
     QTableWidget,
-    QToolButton,
 )
 
 from keelroom import cli
@@ -82,10 +81,10 @@ def survey(driver: Driver) -> None:
     )
     type_on(driver, "14 1/8", "3 1/2", "~1/2", "~3/8")
     type_on(driver, "22 1/4", "24 1/2", "12", "-5", "27", "-3", "32", "17")
-    driver.click("In the way", QToolButton)
+    driver.turn("In the way")
     obstacle(driver, "Horn", ("18 1/2", "2 3/4", "4 1/8", "4", "4", "3"), "Can be moved")
     obstacle(driver, "Brake unit", ("-6 1/2", "11", "4 3/4", "3 1/4", "6 1/2", "6"), "Fixed")
-    driver.click("Hoses", QToolButton)
+    driver.turn("Hoses")
     driver.find("Upper hose: hose end from left").setFocus()
     type_on(driver, "3", "18 1/2", "11", "1 1/2", "21", "1 1/2", "11 1/2", "1 3/4")
 
@@ -98,7 +97,7 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     driver.click("Core station")
     driver.pick_row("Cores", "Crossflow 24 × 19, 2 row")
     driver.click("Aux coolers station")
-    driver.click("Each", QToolButton)
+    driver.turn("Each")
     for name, text in (("from left", "2"), ("from bottom", "2 1/2"), ("cooler width", "20"), ("cooler height", "14")):
         driver.enter(f"Condenser: {name}", text)
     driver.click("Air station")
@@ -119,7 +118,7 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     assert "Gap: overlaps" in driver.find("Gap:").accessibleName()
 
     # a place for twins
-    driver.click("Find", QToolButton)
+    driver.turn("Find")
     driver.click("Find a place", QPushButton)
     driver.settle()
     driver.until(lambda: driver.shows("places tried"))
@@ -131,7 +130,7 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     assert session.assessment.fit.tightest.margin > -1e-4
 
     # the cut is staged, and the cheap checks come first
-    driver.click("Cut", QToolButton)
+    driver.turn("Cut")
     driver.settle()
     driver.until(lambda: driver.shows("Cut A:"))
     assert not driver.find("Plan the cuts up to A").isEnabled()
@@ -146,7 +145,7 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     assert session.build.package.cuts[0].amount.si <= INCH + 1e-6
 
     # the shroud is bought too wide and trimmed
-    driver.click("Shroud", QToolButton)
+    driver.turn("Shroud")
     driver.enter("As bought: width over its flange", "24 3/4")
     assert driver.shows("proud on the tanks")
     driver.click("Trim until it seats")
@@ -155,14 +154,14 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
 
     # four brackets to four holes
     driver.click("Survey station")
-    driver.click("Holes", QToolButton)
+    driver.turn("Holes")
     at = stand(session.build.survey, session.build.package)
     left, right = (round(value / INCH * 16) / 16 for value in (at.x - 0.028, at.x + 24 * INCH + 0.028))
     for x in (left, right):
         for y, z in (("20 1/2", "-1/2"), ("-1 1/4", "-1/2")):
             hole(driver, f"{x:g}", y, z, "5/16")
     driver.click("Fit-up station")
-    driver.click("Brackets", QToolButton)
+    driver.turn("Brackets")
     driver.click("One to each surveyed hole")
     assert len(session.build.package.brackets) == 4
     assert (
@@ -175,7 +174,7 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
     )
 
     # templates
-    driver.click("Make", QToolButton)
+    driver.turn("Make")
     assert driver.find("Templates", QTableWidget).rowCount() > 10
     driver.enter("At most sheets", "²")
     driver.click("Print templates as PDF")
@@ -211,7 +210,7 @@ def test_story_of_a_fit(fresh, capsys, tmp_path, monkeypatch):  # noqa: F811
 
 def fit_up(driver: Driver, page: str) -> None:
     driver.click("Fit-up station")
-    driver.click(page, QToolButton)
+    driver.turn(page)
     driver.settle()
 
 
@@ -233,7 +232,7 @@ def test_the_picture_is_of_the_page_that_is_shown(demo_window):
     driver.click("Survey station")
     board = driver.window.stations["Survey"].board
     assert board.title.startswith("Panel opening, width")
-    driver.click("Hoses", QToolButton)
+    driver.turn("Hoses")
     assert board.title.startswith("Hose end from left")
     driver.find("Lower hose: hose end bore").setFocus()
     assert board.title.startswith("Hose end bore")
@@ -242,7 +241,7 @@ def test_the_picture_is_of_the_page_that_is_shown(demo_window):
 def test_an_undo_in_bench_mode_leaves_a_reading_that_is_there(demo_window):
     driver = demo_window
     driver.click("Survey station")
-    driver.click("Holes", QToolButton)
+    driver.turn("Holes")
     driver.click("Add a mounting hole")
     QTest.keyClick(driver.window, Qt.Key.Key_F8)
     bench = driver.find("Bench mode")

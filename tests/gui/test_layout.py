@@ -132,7 +132,7 @@ def test_nothing_is_cut_and_nothing_lies_on_another_on_any_page(system, width, p
         window.session.set_units(system)
         faults = []
         for station in STATIONS:
-            for page in station.pages:
+            for page in station.parts:
                 window.show_station(station.name)
                 window.stations[station.name].choose(page)
                 for _ in range(3):

@@ -6,7 +6,7 @@ import json
 import pytest
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QTableWidget, QToolButton
+from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QTableWidget
 
 from keelroom import cli
 from keelroom.assess.figures.read_off import air_in
@@ -35,7 +35,7 @@ def bleeding(driver):
 
 
 def to_page(driver, page):
-    driver.click(page, QToolButton)
+    driver.turn(page)
 
 
 def add_line(driver, name, start, end, length):

@@ -7,7 +7,7 @@ import sys
 from pathlib import Path
 
 from PyQt6.QtCore import QEvent, Qt
-from PyQt6.QtWidgets import QApplication, QLabel, QMessageBox, QToolButton
+from PyQt6.QtWidgets import QApplication, QLabel, QMessageBox, QTableWidget
 
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
@@ -37,7 +37,7 @@ def test_one_and_a_half_fins_for_fifteen_is_seen_saved_opened_and_mended(demo_wi
     session = driver.window.session
     before = driver.ledger()
     driver.click("Core station")
-    driver.click("Fins", QToolButton)
+    driver.turn("Size")
     driver.enter("Fins", "1.5")
     assert all(
         "not worked out: Fins 1.5 fins/in, usual 15 fins/in: fin thickness over fin pitch is then 0.00591" in row
@@ -117,7 +117,7 @@ def test_a_cooler_with_no_resistance_costs_itself_alone(demo_window):
 def test_28_volts_measured_at_idle_stop_the_idle_and_leave_the_road(demo_window):
     driver = demo_window
     driver.click("Electrical station")
-    driver.click("Charging", QToolButton)
+    driver.turn("Charging")
     driver.enter("Measured at the battery, idle", "28.4")
     rows = driver.ledger()
     assert "volts per 12 V battery is then 28.4 V" in rows["Idle, A/C on"]
@@ -225,22 +225,36 @@ def test_packages_come_one_after_the_other_and_are_kept(demo_window):
 
 def test_figures_of_the_build_before_fade_until_they_are_worked_out_anew(settled_demo, monkeypatch):
     driver = settled_demo
-    driver.click("Core station")
-    driver.click("Compare", QToolButton)
+    driver.click("Loop station")
+    driver.turn("Coolants")
     view = next(view for view in driver.window.findChildren(AskedTable) if view.isVisible())
     driver.until(lambda: view.found is not None)
     assert view.table.isEnabled()
     rows = len(driver.window.out.page_rows())
-    assert rows > 5
+    assert rows > 4
     driver.window.session.set(("brief", "vehicle", "mass"), quantity("5001 lb", "mass"), "Mass")
     assert not view.table.isEnabled(), "the figures are of the build before"
     assert driver.window.out.page_rows() == [], "and leave in no table"
     driver.until(lambda: view.table.isEnabled() and view.answers is driver.window.session.build)
     assert len(driver.window.out.page_rows()) == rows
-    monkeypatch.setattr("keelroom.gui.stations.core.compare.candidates", lambda *_: 1 / 0)
+    monkeypatch.setattr("keelroom.gui.stations.loop.tables.coolant_ways", lambda *_: 1 / 0)
     driver.window.session.set(("brief", "notes"), "another build", "Notes")
     driver.until(lambda: "Could not be worked out" in view.why.text())
     assert view.table.table.rowCount() == 0, "none of an earlier build stay"
+
+
+def test_a_core_can_be_chosen_while_it_is_not_known_how_each_does(settled_demo):
+    """The list is there at once, with what each core is; how each does follows."""
+    driver = settled_demo
+    driver.click("Core station")
+    table = driver.find("Cores", QTableWidget)
+    driver.until(lambda: "of 6" in table.item(0, 1).text())
+    driver.window.session.set(("brief", "vehicle", "mass"), quantity("5001 lb", "mass"), "Mass")
+    assert table.item(0, 1).text() == "…"
+    assert table.item(0, 3).text() == "1 1/4 in"
+    driver.pick_row("Cores", "Crossflow 31 × 19, 4 row, aluminium")
+    assert driver.window.session.build.package.core.name.startswith("Crossflow 31 × 19, 4 row, aluminium")
+    driver.until(lambda: "of 6" in table.item(0, 1).text())
 
 
 def test_opening_can_be_cancelled(demo_window, tmp_path, monkeypatch):
@@ -275,7 +289,7 @@ def test_opening_can_be_cancelled(demo_window, tmp_path, monkeypatch):
 def test_a_page_that_cannot_be_shown_says_why_and_its_fields_go_on(demo_window, monkeypatch):
     driver = demo_window
     driver.click("Aux coolers station")
-    driver.click("Fluids", QToolButton)
+    driver.turn("Fluids")
     monkeypatch.setattr("keelroom.gui.stations.coolers.model._fluids_said", lambda *_: 1 / 0)
     driver.window.session.set(("brief", "vehicle", "mass"), None, "Nothing")
     assert driver.shows("The page “Fluids” could not be worked out: something went wrong inside (ZeroDivisionError")

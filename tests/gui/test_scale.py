@@ -98,7 +98,7 @@ def test_hidden_pages_change_their_theme_when_they_are_shown(demo_window):
 
 @pytest.mark.parametrize(
     ("station", "page", "module", "name"),
-    [("Air", "Worth", worth_page, "worth_table"), ("Core", "Compare", compare_page, "candidates")],
+    [("Air", "Worth", worth_page, "worth_table"), ("Core", "Choose", compare_page, "candidates")],
 )
 def test_a_workers_failure_is_said_on_the_page_that_asked(demo_window, monkeypatch, capfd, station, page, module, name):
     def fails(*_args):

@@ -41,7 +41,7 @@ def describe(driver: Driver) -> None:
     """Vehicle and engine as a builder would type them, sixteenths and mixed units included."""
     driver.enter("Title", "Ranch pickup")
     driver.enter("Vehicle mass", "4600")
-    driver.click("Engine", QToolButton)
+    driver.turn("Engine")
     for name, text in (
         ("Displacement", "350"),
         ("Power", "300"),
@@ -66,7 +66,7 @@ def test_story_of_a_new_build(fresh, capsys):
     assert "Grade with load" in ledger
 
     # change one thing and see every figure move
-    driver.click("Shroud", QToolButton)
+    driver.turn("Shroud")
     before = driver.ledger()
     driver.choose("Shroud", "None")
     after = driver.ledger()
@@ -77,7 +77,7 @@ def test_story_of_a_new_build(fresh, capsys):
 
     # a wrong entry stays, is marked, and says what is expected; nothing is lost
     driver.click("Core station")
-    driver.click("Size", QToolButton)
+    driver.turn("Size")
     width = driver.enter("Face width", "3/0")
     assert width.text() == "3/0"
     assert driver.shows("over zero")
@@ -91,7 +91,7 @@ def test_story_of_a_new_build(fresh, capsys):
 
     # a finding, mended with a click, undone, mended again
     driver.click("Brief station")
-    driver.click("Limits", QToolButton)
+    driver.turn("Limits")
     driver.enter("Fans off", "170")
     assert driver.shows("The fans never stop")
     driver.mend("Set points in between")
@@ -207,7 +207,7 @@ def test_a_real_window_under_a_virtual_screen(tmp_path):
 def test_typing_is_echoed_and_escape_takes_it_back(demo_window):
     driver = demo_window
     driver.click("Core station")
-    driver.click("Size", QToolButton)
+    driver.turn("Size")
     field = driver.find("Face width")
     QTest.mouseClick(field, Qt.MouseButton.LeftButton)
     QTest.keyClick(field, Qt.Key.Key_A, Qt.KeyboardModifier.ControlModifier)
@@ -241,7 +241,7 @@ def test_a_fan_drags_snaps_and_nudges_as_named_steps(demo_window):
 def test_units_switch_everywhere_and_keep_what_was_typed(demo_window):
     driver = demo_window
     driver.click("Core station")
-    driver.click("Size", QToolButton)
+    driver.turn("Size")
     assert driver.find("Face width").text() == "26"
     driver.click("Units:")
     assert driver.find("Face width").text() == "660.4"
@@ -279,7 +279,7 @@ def test_a_figure_goes_to_what_limits_it(demo_window):
 
 def test_duty_cases_are_added_and_removed(demo_window):
     driver = demo_window
-    driver.click("Duty cases", QToolButton)
+    driver.turn("Duty cases")
     driver.click("Add a duty case")
     assert len(driver.window.session.build.duty_cases) == 7
     driver.click("Remove Steady cruise")
@@ -289,13 +289,13 @@ def test_duty_cases_are_added_and_removed(demo_window):
 
 def test_symptoms_and_notes_reach_the_document(demo_window):
     driver = demo_window
-    driver.click("Before", QToolButton)
+    driver.turn("Before")
     driver.click("Heater stays cold")
     assert "heater_cold" in driver.window.session.build.brief.symptoms
     notes = driver.find("Notes")
     QTest.mouseClick(notes.viewport(), Qt.MouseButton.LeftButton)
     QTest.keyClicks(notes, "New cap. ")
-    driver.click("Vehicle", QToolButton)
+    driver.turn("Vehicle")
     driver.enter("Vehicle mass", "4400")
     assert "New cap." in driver.window.session.build.brief.notes
 
@@ -303,7 +303,7 @@ def test_symptoms_and_notes_reach_the_document(demo_window):
 def test_a_fan_curve_is_typed_as_pairs(demo_window):
     driver = demo_window
     driver.click("Air station")
-    driver.click("Fans", QToolButton)
+    driver.turn("Fans")
     driver.enter("Fan 1: curve points", "0 @ 1.2; 900")
     assert driver.shows("is not a pair")
     driver.enter("Fan 1: curve points", "0 @ 1.2; 900 @ 0.7; 1500 CFM @ 0")
@@ -317,11 +317,11 @@ def test_a_fan_curve_is_typed_as_pairs(demo_window):
 def test_own_parts_are_kept(demo_window):
     driver = demo_window
     driver.click("Core station")
-    driver.click("Size", QToolButton)
+    driver.turn("Size")
     driver.enter("Core", "Bench core")
     driver.click("Keep in my parts")
     assert [core.name for core in driver.window.session.build.own_cores] == ["Bench core"]
-    driver.click("Choose", QToolButton)
+    driver.turn("Choose")
     driver.pick_row("Cores", "mine: Bench core")
 
 
@@ -422,7 +422,7 @@ def test_a_field_refuses_in_place_at_every_measured_path(demo_window):
     for station in ("Brief", "Core"):
         driver.click(f"{station} station")
         if station == "Core":
-            driver.click("Size", QToolButton)
+            driver.turn("Size")
         for field in [f for f in driver.window.findChildren(QuantityField) if f.isVisible()][:8]:
             edit = field.edit
             QTest.mouseClick(edit, Qt.MouseButton.LeftButton)
@@ -444,7 +444,7 @@ def test_an_empty_build_says_what_is_needed_first_on_every_page(fresh):
     driver.window.session.told.connect(failures.append)
     for name, station in driver.window.stations.items():
         driver.window.show_station(name)
-        for title in list(getattr(station, "buttons", {})):
+        for title in station.station.parts:
             station.choose(title)
             driver.settle()
             shown = " ".join(w.text() for w in driver.window.findChildren(QLabel) if w.isVisible())
@@ -453,7 +453,7 @@ def test_an_empty_build_says_what_is_needed_first_on_every_page(fresh):
     assert not failures
     assert driver.window.session.assessment.fit.verdict == "no core"
     driver.window.show_station("Core")
-    driver.window.stations["Core"].choose("Compare")
+    driver.window.stations["Core"].choose("Choose")
     driver.settle()
     assert driver.shows("First needed: displacement")
     driver.window.show_station("Fit-up")

@@ -462,7 +462,7 @@ def test_dragging_the_package_among_40_obstacles(tmp_path):
     save(crowded(), tmp_path / "crowded.keelroom")
     driver = opened(tmp_path / "crowded.keelroom")
     driver.click("Fit-up station")
-    driver.click("Place")
+    driver.turn("Place")
     driver.settle()
     board = driver.window.stations["Fit-up"].board
     assert len(driver.window.session.build.survey.obstacles) == 40

@@ -51,7 +51,7 @@ def run(builds: int, seed: int, pages_of: int = 1) -> tuple[int, list[str]]:
             window.session.store.replace(build, saved=True)
             for station in STATIONS:
                 window.show_station(station.name)
-                for title in window.stations[station.name].buttons:
+                for title in station.parts:
                     if dice.randrange(pages_of):
                         continue
                     seen += 1

@@ -7,11 +7,12 @@ import math
 from collections.abc import Callable
 
 from keelroom.assess.questions.schools import Compared, Comparison
+from keelroom.drawing.degrees import HEAD, LEFT, WIDTH, Post, Scale, rail_lines, rail_posts
 from keelroom.drawing.scene import Label, Polyline, Rect, Scene, Shape
-from keelroom.units import KINDS, number_text
+from keelroom.units import KINDS
 
 MM = 1e-3
-WIDTH, LEFT, RIGHT, ROW, TOP = 600.0, 24.0, 580.0, 60.0, 66.0
+ROW = 62.0
 SHOWN_DAYS = ((1, "span.cool"), (3, "span.mild"), (4, "span.hot"))
 """which of the days are drawn, and how"""
 BAR = 9.0
@@ -24,36 +25,14 @@ def schools_scene(found: Comparison, system: str) -> Scene:
     ends = [v for day in shown for v in (day.on, day.off, day.held) if math.isfinite(v)] + [
         v for v in (found.thermostat, found.limit) if v is not None
     ]
-    low, high = min(ends) - 3, min(max(ends) + 3, max((v for v in (found.limit,) if v), default=130) + 6)
-    shapes: list[Shape] = []
-
-    def x(celsius: float) -> float:
-        return LEFT + (RIGHT - LEFT) * (min(max(celsius, low), high) - low) / (high - low)
-
-    bottom = -TOP - ROW * len(found.rows)
-    step = 10 if unit.symbol == "°F" else 5
-    first = math.ceil((low - unit.offset) / unit.factor / step) * step
-    while first * unit.factor + unit.offset < high:
-        at = x(first * unit.factor + unit.offset)
-        shapes.append(Polyline("rail", ((at * MM, (-TOP + 18) * MM), (at * MM, bottom * MM))))
-        shapes.append(Label("el.words", (at * MM, (-TOP + 27) * MM), f"{first}"))
-        first += step
-    for value, role, name in (
-        (found.thermostat, "rail.thermostat", "thermostat"),
-        (found.limit, "rail.limit", "limit"),
-    ):
-        if value is not None:
-            shapes.append(Polyline(role, ((x(value) * MM, (-TOP + 18) * MM), (x(value) * MM, bottom * MM))))
-            shapes.append(
-                Label(
-                    "el.words",
-                    (x(value) * MM, (-TOP + 50) * MM),
-                    f"{name} {number_text(value, unit)} {unit.symbol}",
-                    "end" if value > (low + high) / 2 else "middle",
-                )
-            )
+    low, high = min(ends), min(max(ends), max((v for v in (found.limit,) if v), default=130) + 6)
+    scale = Scale((low, high), unit)
+    bottom = -HEAD - ROW * len(found.rows)
+    told = ((found.thermostat, "thermostat", "rail.thermostat"), (found.limit, "limit", "rail.limit"))
+    posts = tuple(Post(value, name, role) for value, name, role in told if value is not None)
+    shapes: list[Shape] = [*rail_lines(scale, bottom), *rail_posts(scale, posts, bottom)]
     for k, row in enumerate(found.rows):
-        _row(shapes, row, -TOP - ROW * k, (x, high))
+        _row(shapes, row, -HEAD - ROW * k, (scale.x, high))
     return Scene(tuple(shapes), (0.0, (bottom - 6) * MM, WIDTH * MM, (-bottom + 6) * MM))
 
 

@@ -131,7 +131,8 @@ class Outputs:
         """The tables and charts of the page that is seen, one under the other; empty where it has none."""
         seen = [
             w
-            for w in self.shown.station_stack.findChildren(QWidget)
+            for side in (self.shown.station_stack, self.shown.middle_stack)
+            for w in side.findChildren(QWidget)
             if isinstance(w, (ChooseTable, Chart)) and w.isVisible()
         ]
         # What is faded was worked out for the build before the last change.

@@ -27,11 +27,30 @@ class StationState(NamedTuple):
     number: int = 0
 
 
+class Leaf(NamedTuple):
+    """One page of a station: one question, with one picture.
+
+    asks : the question, as a shop would ask it;  parts : what it holds under headings of its own, one open at a time,
+    the first of them when it is first turned to; () where it is one by itself
+    guide : the topic that answers it; '' for the station's
+    """
+
+    title: str
+    asks: str
+    parts: tuple[str, ...] = ()
+    guide: str = ""
+
+    @property
+    def holds(self) -> tuple[str, ...]:
+        """Titles of what it holds."""
+        return self.parts or (self.title,)
+
+
 class Station(NamedTuple):
     """One station. Everything the window, the ways to it and the guide know of it is said here.
 
     name : as the tape shows it;  folder : under `gui/stations`, where `view` has its class `<Name>Station`
-    purpose : what it is for, in a sentence;  pages : their names, in order
+    purpose : what it is for, in a sentence;  pages : in order, five at most
     owns : patterns of the paths that are edited there, and whose findings count for it
     results : patterns among those whose findings are of what came out, not of what was entered here
     guide : the topic of the guide it is explained in
@@ -41,12 +60,25 @@ class Station(NamedTuple):
     name: str
     folder: str
     purpose: str
-    pages: tuple[str, ...]
+    pages: tuple[Leaf, ...]
     owns: tuple[Pattern, ...]
     guide: str
     begun: Callable[[Build, Assessment], bool]
     results: tuple[Pattern, ...] = ()
     maps: bool = False
+
+    @property
+    def parts(self) -> tuple[str, ...]:
+        """Titles of all its pages hold, in order."""
+        return tuple(part for leaf in self.pages for part in leaf.holds)
+
+    def leaf(self, title: str) -> Leaf:
+        """The page of that title, or the one that holds a part of that title."""
+        return next(leaf for leaf in self.pages if title == leaf.title or title in leaf.holds)
+
+    def topic(self, part: str) -> str:
+        """The topic of the guide for a part of it."""
+        return self.leaf(part).guide or self.guide
 
     def state(self, build: Build, assessment: Assessment, findings: tuple[Finding, ...]) -> StationState:
         """How far it is, of the findings that are its own."""

@@ -100,6 +100,8 @@ class Window(QMainWindow):
         self.guide_window: Guide | None = None
         self.furnished = False
         """whether a station is shown"""
+        self.first = STATIONS[0].name
+        """the station it is furnished with"""
         self.shown_station = ""
         session.told.connect(self.header.say)
         session.changed.connect(self._refresh)
@@ -234,7 +236,7 @@ class Window(QMainWindow):
     def _furnish(self) -> None:
         """All that the first picture did not wait for."""
         self.session.painted()
-        self.show_station(STATIONS[0].name)
+        self.show_station(self.first)
         if not self.furnished:
             self.offer_recovery()
         self.furnished = True
@@ -246,7 +248,9 @@ class Window(QMainWindow):
         """A station, from the start page too."""
         if self.pages.currentWidget() is not self.work:
             self.enter()
-        self.show_station(name)
+        self.first = name
+        if self.furnished:
+            self.show_station(name)
 
     def show_station(self, name: str) -> None:
         if name not in self.stations:
@@ -256,7 +260,6 @@ class Window(QMainWindow):
         self.station_stack.setCurrentWidget(self.stations[name])
         self.stations[name].catch_up()
         self.tape.marks[name].setChecked(True)
-        self.map_bar.setVisible(named(name).maps)
         self.shown_station = name
         self._tell_findings()
         self._place_middle()
@@ -270,6 +273,7 @@ class Window(QMainWindow):
             dress(wanted, self.session)
             self.middle_stack.addWidget(wanted)
         self.middle_stack.setCurrentWidget(wanted)
+        self.map_bar.setVisible(wanted is self.bay and named(self.shown_station).maps)
 
     def middle_scene(self) -> Scene | None:
         """The scene of what stands in the middle, for an export."""

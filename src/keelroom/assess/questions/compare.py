@@ -25,7 +25,8 @@ class Candidate(NamedTuple):
     """One core in this build with its fans. drop [Pa] over the core while standing; rejection [W] at the limit there;
     tightest: the duty case with the least in hand, margin [K]: how much hotter a day than its own it is held on, under
     0 what is missing, nan where nothing is worked out;
-    holding, cases: how many duty cases count as held of how many."""
+    holding, cases: how many duty cases count as held of how many;  days [K]: what margin says, of every duty case in
+    order, nan where it is not worked out."""
 
     core: Core
     drop: float
@@ -34,6 +35,7 @@ class Candidate(NamedTuple):
     margin: float
     holding: int
     cases: int
+    days: tuple[float, ...]
 
 
 def with_core(build: Build, core: Core) -> Build:
@@ -56,14 +58,16 @@ def candidates(build: Build, cores: tuple[Core, ...]) -> tuple[Candidate, ...]:
             if (row := rows[i * count + k]) is not None and (pair := found[i * count + k]) is not None
         ]
         if not known:
-            made.append(Candidate(core, math.nan, math.nan, "needs more", math.nan, 0, count))
+            made.append(Candidate(core, math.nan, math.nan, "needs more", math.nan, 0, count, (math.nan,) * count))
             continue
+        hands = {case.id: hand_of(row.points, answer, at).weather for case, row, answer, at in known}
         told = [one for one in known if one[0].counted] or known
         holding = sum(verdict_of(row, answer, at) in HOLDING for _, row, answer, at in told)
-        margin, name = min((hand_of(row.points, answer, at).weather, case.name) for case, row, answer, at in told)
+        margin, name = min((hands[case.id], case.name) for case, *_ in told)
+        days = tuple(hands.get(case.id, math.nan) for case in build.duty_cases)
         _, _, first, place = known[0]
         drop, rejects = _drop(builds[i], first, place), float(first.rejection_at_limit[place])
-        made.append(Candidate(core, drop, rejects, name, margin, holding, len(told)))
+        made.append(Candidate(core, drop, rejects, name, margin, holding, len(told), days))
     return tuple(made)
 
 

@@ -13,6 +13,7 @@ from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
 from keelroom.gui.widgets.text import label
 
 T = TypeVar("T")
@@ -23,6 +24,7 @@ class AskedTable(QWidget, Generic[T]):
 
     does = True
     """whether choosing a row does something to the build, and is told beforehand"""
+
     come = pyqtSignal()
     """an answer has come"""
 
@@ -54,6 +56,20 @@ class AskedTable(QWidget, Generic[T]):
         self.said = label("", "faint", wrap=True)
         self.said.setContentsMargins(12, 0, 10, 0)
         self.column.addWidget(self.said)
+
+    @property
+    def picture(self) -> Picture:
+        """What is compared, drawn."""
+        return Picture(f"{self.table.table.accessibleName()}, drawn", self._drawn, WORDED)
+
+    def _drawn(self) -> Drawing:
+        if self.found is None:
+            return None, "", self.missing() or "It is drawn once it is worked out."
+        return self.draw(self.found)
+
+    def draw(self, found: T) -> Drawing:
+        """The answer as a picture."""
+        raise NotImplementedError
 
     def missing(self) -> str:
         """Why nothing can be asked yet; '' where it can."""
@@ -110,3 +126,4 @@ class AskedTable(QWidget, Generic[T]):
         self.said.setText("")
         self.why.setText(f"Could not be worked out: {why}")
         self.mark()
+        self.come.emit()

@@ -119,6 +119,11 @@ class ChooseTable(QWidget):
         if act is not None and self.foretold is not None:
             self.foretold.session.do(act)
 
+    def at(self) -> int:
+        """The row one is at, by its given index; −1 where one is at none."""
+        row = self.table.currentRow()
+        return self.order[row] if 0 <= row < len(self.order) else -1
+
     def foretell(self, session: Session, act_of: Callable[[int], Act | None]) -> None:
         """Tell under the table what choosing the row one is at would do; `act_of` a row's index in the given order."""
         self.act_of, self.foretold = act_of, Foretold(session, self.table.accessibleName())

@@ -1,4 +1,4 @@
-"""A station's form from its view-model: pages behind chips, built when first shown."""
+"""A station's form from its view-model: pages behind chips, what each holds under headings, built when first shown."""
 
 from __future__ import annotations
 
@@ -26,6 +26,7 @@ from keelroom.gui.marks import stop_marks
 from keelroom.gui.rows import Group, Page, Press, Row
 from keelroom.gui.rows import Said as Sentences
 from keelroom.gui.session.session import Session
+from keelroom.gui.station import Leaf, Station
 from keelroom.gui.theme.dress import dress
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.fields import (
@@ -41,7 +42,10 @@ from keelroom.gui.widgets.fields import (
 from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.foretold import Foretold
 from keelroom.gui.widgets.ledger.line import FoldMark
+from keelroom.gui.widgets.part_head import PartHead
+from keelroom.gui.widgets.pictured import Pictured
 from keelroom.gui.widgets.reading import ReadingField
+from keelroom.gui.widgets.scene_view import Picture, SceneView
 from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.stop_note import StopNote
 from keelroom.gui.widgets.text import button, by_type, chip, label, replace_body, restyle
@@ -63,6 +67,7 @@ class Shown(Protocol):
 
 
 Makers = Mapping[str, Callable[[], QWidget]]
+Pictures = Mapping[str, Picture | QWidget]
 
 
 def field_for(session: Session, row: Row, member: str = "") -> Field:
@@ -383,23 +388,58 @@ class PageView(ScrolledColumn):
         return None
 
 
+class Headings:
+    """Headings of the parts of a page: those down to the open one above it, the rest below."""
+
+    def __init__(self, station: Station, choose: Callable[[str], object]) -> None:
+        self.above, self.below = QWidget(), QWidget()
+        self.lines: dict[str, PartHead] = {
+            part: PartHead(part, partial(choose, part)) for leaf in station.pages for part in leaf.parts
+        }
+        for holder in (self.above, self.below):
+            holder.setObjectName("panel")
+            column = QVBoxLayout(holder)
+            column.setContentsMargins(0, 0, 0, 0)
+            column.setSpacing(0)
+
+    def open(self, leaf: Leaf, part: str) -> None:
+        """Show the headings of a page with one of its parts open, in their order above and below it."""
+        for line in self.lines.values():
+            line.hide()
+        at = leaf.parts.index(part) + 1 if leaf.parts else 0
+        for holder, parts in ((self.above, leaf.parts[:at]), (self.below, leaf.parts[at:])):
+            column = holder.layout()
+            assert isinstance(column, QVBoxLayout)
+            for place, title in enumerate(parts):
+                line = self.lines[title]
+                column.insertWidget(place, line)
+                line.show_open(title == part)
+                line.show()
+            holder.setVisible(bool(parts))
+
+
 class Form(WhenSeen, QWidget):
-    """Chips over pages. `pages` is the station's view-model, asked again after every change."""
+    """Chips over pages, each with one of its parts open between the headings of the others. `pages` is the station's
+    view-model, a page of fields or none for each part, asked again after every change."""
 
     turned = pyqtSignal()
-    """another page is shown"""
+    """another part is shown, or another picture beside it"""
 
     def __init__(
         self,
         session: Session,
+        station: Station,
         pages: Pages,
         actions: Actions | None = None,
         makers: Makers | None = None,
+        pictures: Pictures | None = None,
         one: Callable[[str], Page] | None = None,
     ) -> None:
-        """one : a page by its title, where that is less work than all of them"""
+        """pictures : of parts that are forms what stands in the middle of the window; the bay where there is none
+        one : a page by its title, where that is less work than all of them"""
         super().__init__()
-        self.one = one
+        self.station, self.one = station, one
+        self.pictures, self.boards = pictures or {}, dict[str, QWidget]()
         self.session, self.pages, self.acts, self.makers = session, pages, actions or {}, makers or {}
         self.setObjectName("panel")
         column = QVBoxLayout(self)
@@ -410,30 +450,49 @@ class Form(WhenSeen, QWidget):
         self.chips = FlowLayout(head)
         self.chips.setContentsMargins(6, 2, 6, 2)
         column.addWidget(head)
+        self.heads = Headings(station, self.choose)
+        column.addWidget(self.heads.above)
         self.stack = QStackedWidget()
         column.addWidget(self.stack, 1)
+        column.addWidget(self.heads.below)
         self.views: dict[str, QWidget] = {}
         self.stopped: StopNote | None = None
         """stands for a page that cannot be worked out"""
         self.buttons: dict[str, QToolButton] = {}
         self.current = ""
-        for page in pages():
-            made = chip(page.title, partial(self.choose, page.title))
-            self.buttons[page.title] = made
+        """the part that is open"""
+        self.last: dict[str, str] = {}
+        """of every page the part that was open last"""
+        for leaf in station.pages:
+            made = chip(leaf.title, partial(self.turn_to, leaf), leaf.asks)
+            self.buttons[leaf.title] = made
             self.chips.addWidget(made)
         dress(head, session)
-        self.choose(pages()[0].title)
+        self.choose(station.parts[0])
         session.changed.connect(self.changed)
         session.display_changed.connect(self.changed)
+        session.picked.connect(self._repicture)
+
+    def _repicture(self) -> None:
+        """Another part is chosen: the picture may be another."""
+        if self.isVisible():
+            self.turned.emit()
+
+    def turn_to(self, leaf: Leaf) -> None:
+        """Turn to a page, at the part that was open there last."""
+        self.choose(self.last.get(leaf.title, leaf.holds[0]))
 
     def choose(self, title: str) -> None:
-        self.current = title
+        """Turn to a part, by its title."""
+        leaf = self.station.leaf(title)
+        self.current = self.last[leaf.title] = title
         if title not in self.views:
             self.views[title] = self.makers[title]() if title in self.makers else self._page_view()
             dress(self.views[title], self.session)
             self.stack.addWidget(self.views[title])
         self.stack.setCurrentWidget(self.views[title])
-        self.buttons[title].setChecked(True)
+        self.buttons[leaf.title].setChecked(True)
+        self.heads.open(leaf, title)
         self.refresh()
         self.turned.emit()
 
@@ -450,7 +509,7 @@ class Form(WhenSeen, QWidget):
             )
             act.setFocus()
             return
-        titles = list(self.buttons)
+        titles = self.station.parts
         for title in titles[titles.index(self.current) + 1 :]:
             self.choose(title)
             view = self.views[title]
@@ -461,8 +520,19 @@ class Form(WhenSeen, QWidget):
         self.session.told.emit("That was the last reading of the tape walk")
 
     def drawing(self) -> QWidget | None:
-        """What stands in the middle of the window while this page is shown; None for the bay."""
-        return None
+        """What stands in the middle of the window while this part is open; None for the bay.
+
+        A part that is no form and has a picture of its own brings it.
+        """
+        view, part = self.views[self.current], self.current
+        picture = view.picture if isinstance(view, Pictured) else self.pictures.get(part)
+        if picture is None or isinstance(picture, QWidget):
+            return picture
+        if picture.name not in self.boards:
+            board = self.boards[picture.name] = SceneView(self.session, *picture)
+            if isinstance(view, Pictured):
+                view.come.connect(board.changed)
+        return self.boards[picture.name]
 
     def bring_up_to_date(self) -> None:
         self.refresh()

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import NamedTuple
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QTransform, QWheelEvent
@@ -18,14 +19,27 @@ from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.zoom import Zoom
 
 HEAD, FOOT = 50, 44
+WORDED = 1000.0
+"""[px/m] under which sheets of lanes and words would have their words on each other"""
+Drawing = tuple[Scene | None, str, str]
+"""a scene, its title and a line under it"""
+
+
+class Picture(NamedTuple):
+    """What stands in the middle of the window beside a part of a page. name : as a screen reader tells it
+
+    draw : the drawing, asked again after every change;  readable : as `SceneView` takes it
+    """
+
+    name: str
+    draw: Callable[[], Drawing]
+    readable: float = 0.0
 
 
 class SceneView(WhenSeen, QWidget):
     """Shows what `source` gives: a scene, its title and a line under it; asked again after every change."""
 
-    def __init__(
-        self, session: Session, name: str, source: Callable[[], tuple[Scene | None, str, str]], readable: float = 0.0
-    ) -> None:
+    def __init__(self, session: Session, name: str, source: Callable[[], Drawing], readable: float = 0.0) -> None:
         super().__init__()
         self.session, self.source = session, source
         self.palette_now = palette_of(session.settings.theme)
@@ -46,6 +60,7 @@ class SceneView(WhenSeen, QWidget):
         self.zoom = Zoom(self, self.update, by_wheel=not readable)
         session.changed.connect(self.changed)
         session.display_changed.connect(self.changed)
+        session.selected.connect(lambda _case: self.changed())
         self.catch_up()
 
     def set_palette(self, palette: Palette) -> None:

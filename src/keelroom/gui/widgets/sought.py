@@ -5,16 +5,21 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
 from keelroom.gui.widgets.text import button, label, replace_body
 
 
 class SoughtPage(ScrolledColumn):
     """`question` gives the work for the build as it stands, `fill` writes its answer into a column."""
+
+    come = pyqtSignal()
+    """an answer has come"""
 
     def __init__(
         self,
@@ -23,8 +28,11 @@ class SoughtPage(ScrolledColumn):
         intro: str,
         question: Callable[[], Callable[[], Any]],
         fill: Callable[[QVBoxLayout, Any], object],
+        picture: Callable[[Any], Drawing] | QWidget | None = None,
     ) -> None:
+        """picture : how an answer is drawn, or the board that `fill` writes on; the bay where there is none"""
         super().__init__(session, name)
+        self.drawn = picture
         self.intro, self.question, self.fill = intro, question, fill
         self.asked: tuple[object, ...] | None = None
         self.answer: Any = None
@@ -35,6 +43,17 @@ class SoughtPage(ScrolledColumn):
         self.worker.failed.connect(self._failed)
         session.changed.connect(self.mark)
         self._write("working it out …")
+
+    @property
+    def picture(self) -> Picture | QWidget | None:
+        """What stands beside it."""
+        drawn = self.drawn
+        if drawn is None or isinstance(drawn, QWidget):
+            return drawn
+        return Picture(f"{self.accessibleName()}, drawn", lambda: self._drawing(drawn), WORDED)
+
+    def _drawing(self, draw: Callable[[Any], Drawing]) -> Drawing:
+        return draw(self.answer) if self.answer is not None else (None, "", "It is drawn once it is worked out.")
 
     def refresh(self) -> None:
         """Ask again where the build, the chosen case or the units are others than when it was last asked."""
@@ -57,10 +76,12 @@ class SoughtPage(ScrolledColumn):
         self.answer, self.answers = answer, self.asked[0] if self.asked else None
         self._write("")
         self.mark()
+        self.come.emit()
 
     def _failed(self, why: str) -> None:
         """The reason stands where the figures would: none of an earlier build stay."""
         self.answer = None
+        self.come.emit()
         self._write(f"Could not be worked out: {why}")
 
     def _write(self, told: str) -> None:

@@ -101,13 +101,14 @@ def button(text: str, act: Callable[[], object], name: str = "", role: str = "",
     return made
 
 
-def chip(text: str, act: Callable[[], object]) -> QToolButton:
+def chip(text: str, act: Callable[[], object], tip: str = "") -> QToolButton:
     made = QToolButton()
     made.setText(text)
     made.setCheckable(True)
     made.setAutoExclusive(True)
     made.setProperty("role", "chip")
     made.setAccessibleName(text)
+    made.setToolTip(tip)
     made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
     made.clicked.connect(lambda _checked=False: act())
     return made

@@ -10,6 +10,7 @@ from keelroom.assess.questions.airmap import FanChart, fan_chart
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.chart import Chart, ChartMark, ChartPicture, Series
+from keelroom.gui.widgets.chart_board import ChartBoard
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, Unit
@@ -22,31 +23,32 @@ ROW = 22
 
 
 def curves_page(session: Session) -> SoughtPage:
-    """The page."""
+    """What the curves say in words; the curves and the pressures large beside them."""
+    board = ChartBoard(session, "Fan curve and pressures, drawn")
 
     def question():  # type: ignore[no-untyped-def]
         build, case = session.build, session.case
         return lambda: fan_chart(build, case)
 
     def fill(column: QVBoxLayout, found: FanChart | None) -> None:
+        charts: list[tuple[str, QWidget, str]] = []
         if found is None:
             column.addWidget(label("No running fan yet.", wrap=True))
         else:
-            column.addWidget(label(found.title, "head", wrap=True))
-            chart = Chart(session, "Fan curve with the system's curve")
-            chart.setMinimumHeight(206)
-            chart.show_picture(picture(found, session))
-            column.addWidget(chart)
             cases = [p.label for p in found.points if not p.label.endswith(" V")]
-            key = " · ".join(f"{i} {name}" for i, name in enumerate(cases, 1))
-            column.addWidget(label(f"{key} · rings: the chosen case at 10, 12 and 14 V", "faint", wrap=True))
+            for number, name in enumerate(cases, 1):
+                column.addWidget(label(f"{number}  {name}", wrap=True))
+            column.addWidget(label("Rings: the chosen case at 10, 12 and 14 V.", "faint", wrap=True))
+            chart = Chart(session, "Fan curve with the system's curve")
+            chart.show_picture(picture(found, session))
+            charts.append((found.title, chart, ""))
         figures = session.assessment.figures_of(session.case)
         if figures is not None:
             name = next(c.name for c in session.assessment.cases if c.case_id == session.case)
-            column.addWidget(label(f"Pressure from grille to exit: {name}", "head", wrap=True))
-            column.addWidget(Ladder(session, figures.pressures))
+            charts.append((f"Pressure from grille to exit: {name}", Ladder(session, figures.pressures), ""))
+        board.show_charts(tuple(charts))
 
-    return SoughtPage(session, "Fan curve and pressures", INTRO, question, fill)
+    return SoughtPage(session, "Fan curve and pressures", INTRO, question, fill, board)
 
 
 def picture(found: FanChart, session: Session) -> ChartPicture:

@@ -10,8 +10,10 @@ from PyQt6.QtWidgets import QHBoxLayout, QWidget
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.questions.swap import Swap, swap
 from keelroom.assess.report import heat_words
+from keelroom.drawing.degrees import Lane, Spot, degrees_scene, heat, posts_of
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
+from keelroom.gui.widgets.scene_view import Drawing
 from keelroom.gui.widgets.text import button
 from keelroom.units import KINDS, format_si
 
@@ -105,6 +107,18 @@ class SwapView(AskedTable[Swap | None]):
             else "It is as deep."
         )
         self.said.setText(f"{room} {FAILS}")
+
+    def draw(self, found: Swap | None) -> Drawing:
+        if found is None:
+            return None, "Before and after", "It is drawn once the car as found is among the packages."
+        lanes = tuple(
+            Lane(row.case, tuple(Spot(heat(value), sort) for value, sort in ((row.before, "was"), (row.after, "now"))))
+            for row in found.rows
+        )
+        key = (("was", f"“{found.before}”"), ("now", "this package"))
+        unit = KINDS["temperature"].shown_unit(self.session.system)
+        scene = degrees_scene(lanes, posts_of(self.session.assessment), key, unit)
+        return scene, "Before and after", "Engine outlet with the fans held on. No mark: it does not settle."
 
     def choose(self, row: int) -> None:
         if self.found is not None:

@@ -11,6 +11,7 @@ from keelroom.document.act import Act
 from keelroom.gui.keeping import kept_words
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.air.curves import curves_page
+from keelroom.gui.stations.air.declared import AIR
 from keelroom.gui.stations.air.model import COLUMNS, cells, figure_rows, pages
 from keelroom.gui.stations.air.swap import SwapView
 from keelroom.gui.stations.air.worth import worth_page
@@ -62,7 +63,7 @@ class AirStation(Form):
             "Worth": lambda: worth_page(session),
             "Swap": lambda: SwapView(session),
         }
-        super().__init__(session, lambda: pages(session.build), actions, makers)
+        super().__init__(session, AIR, lambda: pages(session.build), actions, makers)
         session.selected.connect(lambda _case: self.refresh())
 
     def _keep(self) -> None:

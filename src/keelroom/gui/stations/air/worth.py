@@ -7,14 +7,17 @@ import math
 from PyQt6.QtWidgets import QVBoxLayout
 
 from keelroom.assess.questions.worth import Worth, telling_cases, worth_table
+from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene
 from keelroom.gui.session.proofs import Proofs
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.offered import Way
+from keelroom.gui.widgets.scene_view import Drawing
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS
 
 DIFFERENCE = KINDS["temperature difference"]
+TITLE = "What each thing is worth"
 INTRO = (
     "Each act tried on this build and solved anew: how much hotter a day it then holds its limit on, with the range "
     "over the doubt in the heat. Over 0 is better, whether the fans run or rest."
@@ -49,9 +52,38 @@ def worth_page(session: Session) -> SoughtPage:
             _one(column, worth, proofs, (idle is not None, grade is not None))
         proofs.look([(None, worth.act) for worth in found if not worth.nothing])
 
-    page = SoughtPage(session, "What each thing is worth", INTRO, question, fill)
+    page = SoughtPage(session, "What each thing is worth", INTRO, question, fill, lambda found: drawn(session, found))
     proofs = Proofs(session, page)
     return page
+
+
+def drawn(session: Session, found: tuple[Worth, ...]) -> Drawing:
+    """Every act that moves something, on one scale of how much hotter a day is held with it."""
+    idle, grade = telling_cases(session.build)
+    cases = ((idle, "now"), (grade, "other"))
+    lanes = tuple(
+        Lane(
+            one.act.label,
+            tuple(
+                Spot(change[0], sort, *change[1:])
+                for change, (case, sort) in zip((one.idle, one.grade), cases, strict=True)
+                if case is not None
+            ),
+        )
+        for one in found
+        if not one.nothing
+    )
+    if not lanes:
+        return None, TITLE, session.stopped or "Nothing here moves a day worth drawing."
+    key = tuple((sort, case.name) for case, sort in cases if case is not None)
+    scene = degrees_scene(
+        lanes, (Post(0.0, "as it is", "rail.thermostat"),), key, DIFFERENCE.shown_unit(session.system)
+    )
+    return (
+        scene,
+        TITLE,
+        "How much hotter a day its limit is held on; bars: over the doubt in the heat. Right is better.",
+    )
 
 
 def _one(words: QVBoxLayout, worth: Worth, proofs: Proofs, told: tuple[bool, bool]) -> None:

@@ -1,12 +1,17 @@
 """The Brief, as the rest of the program knows it."""
 
-from keelroom.gui.station import ANY, Station
+from keelroom.gui.station import ANY, Leaf, Station
 
 BRIEF = Station(
     name="Brief",
     folder="brief",
     purpose="What the car is and must do: vehicle, engine, limits, what was wrong before, duty cases.",
-    pages=("Vehicle", "Engine", "Limits", "Before", "Explain", "Causes", "Duty cases"),
+    pages=(
+        Leaf("Car", "What car is it, on how hot a day, and how hot may it get?", ("Vehicle", "Limits")),
+        Leaf("Engine", "How much heat does the engine make?"),
+        Leaf("Ran hot", "Why did it run hot?", ("Before", "Explain", "Causes"), guide="climbs-at-lights"),
+        Leaf("Duty cases", "What must it do without running hot?"),
+    ),
     owns=(
         ("brief",),
         ("duty_cases",),

@@ -16,6 +16,7 @@ from keelroom.assess.questions.explain import BOILS, FITS, Explained, Explanatio
 from keelroom.assess.words import worded
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.causes import marking
+from keelroom.gui.stations.brief.drawn import seen_drawing
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import button, label
 from keelroom.units import KINDS, format_si
@@ -67,7 +68,9 @@ def explain_page(session: Session) -> SoughtPage:
             _one(column, session, number, one)
         column.addWidget(label(f"{found.tried} ways held against it.", "faint"))
 
-    return SoughtPage(session, "What would explain it", INTRO, question, fill)
+    return SoughtPage(
+        session, "What would explain it", INTRO, question, fill, lambda found: seen_drawing(session, found)
+    )
 
 
 def _verdict(column: QVBoxLayout, session: Session, found: Explained) -> None:

@@ -11,6 +11,8 @@ from keelroom.document.schema.brief import Engine, Vehicle
 from keelroom.gui.saving import ask_about_typed
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.causes import CausesView
+from keelroom.gui.stations.brief.declared import BRIEF
+from keelroom.gui.stations.brief.drawn import pictures_of
 from keelroom.gui.stations.brief.explain import explain_page
 from keelroom.gui.stations.brief.model import pages
 from keelroom.gui.widgets.act_menu import ActMenu, Entry
@@ -27,13 +29,16 @@ class BriefStation(Form):
         }
         super().__init__(
             session,
+            BRIEF,
             lambda: pages(session.build),
             actions,
             {
                 "Causes": lambda: CausesView(session),
                 "Explain": lambda: explain_page(session),
             },
+            pictures_of(session),
         )
+        session.selected.connect(lambda _case: self.refresh())
 
     @cached_property
     def kinds(self) -> ActMenu:

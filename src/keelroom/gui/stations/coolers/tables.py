@@ -14,7 +14,9 @@ from keelroom.assess.fit.coolers import named
 from keelroom.assess.questions.cooler_places import CoolerPlace, cooler_places
 from keelroom.assess.questions.gearbox_ways import Tried, gearbox_ways
 from keelroom.document.act import Act
+from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene, heat
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.coolers.drawn import spots_picture
 from keelroom.gui.stations.coolers.model import (
     BOOK_COLUMNS,
     LIST_COLUMNS,
@@ -27,6 +29,7 @@ from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.foretold import Foretold
+from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.gui.widgets.text import button, label
 from keelroom.units import KINDS, format_si
 
@@ -103,6 +106,8 @@ class BooksView(ChooseTable):
         self.show_rows(book_cells(self.session.assessment, self.session.system), -1)
 
 
+WANTED = (71.0, 93.0)
+"""[degC] gearbox fluid is wanted between (common practice, 160–200 °F)"""
 WAYS_NOTE = (
     "Gearbox fluid on the steepest case, at idle, and on the road on a morning of 14 °F (−10 °C); 160–200 °F "
     "(71–93 °C) is wanted. "
@@ -151,6 +156,27 @@ class WaysView(AskedTable[tuple[Tried, ...]]):
     def act_at(self, row: int) -> Act | None:
         return self.found[row].act if self.found and not self.found[row].current else None
 
+    def draw(self, found: tuple[Tried, ...]) -> Drawing:
+        lanes = tuple(
+            Lane(
+                one.way.name,
+                tuple(
+                    Spot(heat(value), sort)
+                    for value, sort in ((one.grade, "now"), (one.idle, "other"), (one.cold, "cold"))
+                ),
+                chosen=one.current,
+            )
+            for one in found
+        )
+        unit = KINDS["temperature"].shown_unit(self.session.system)
+        posts = (Post(WANTED[0], "from", "rail.thermostat"), Post(WANTED[1], "to", "rail.thermostat"))
+        key = (("now", "steepest case"), ("other", "idle"), ("cold", "cold morning’s road"))
+        return (
+            degrees_scene(lanes, posts, key, unit),
+            "Gearbox fluid by each way",
+            "Between the two lines it is wanted.",
+        )
+
 
 class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
     """Places tried for a cooler, when told to."""
@@ -196,6 +222,10 @@ class PlacesView(AskedTable[tuple[CoolerPlace, ...]]):
             self.why.setText("The build has changed since: search again.")
         if self.found:
             self._show(self.found)
+
+    @property
+    def picture(self) -> Picture:
+        return spots_picture(self.session)
 
     def start(self, ident: str) -> None:
         """Try places for a cooler of the build as it stands."""

@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+from functools import partial
+
+from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout
 
-from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.figures.coolernoise import COMPARED, DISTANCE, Loud, loudness
 from keelroom.assess.fit.coolers import named
 from keelroom.assess.inputs.cases import idle_case
+from keelroom.drawing.noise import noise_scene
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.coolers.model import CAUTIONS, lines_said
 from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
 from keelroom.gui.widgets.text import Line, label, replace_body
 from keelroom.units import KINDS, both, format_si, parse
 
@@ -70,9 +75,25 @@ class LinesPage(ToldPage):
 class NoisePage(ToldPage):
     """How loud each fan set is at a distance one chooses, and what drowns it."""
 
+    come = pyqtSignal()
+    """somebody listens from another place"""
+
     def __init__(self, session: Session) -> None:
         self.distance, self.typed, self.wrong = DISTANCE, "", ""
         super().__init__(session, "Noise of the fans")
+
+    @property
+    def picture(self) -> Picture:
+        return Picture("Noise with distance", self._drawn, WORDED)
+
+    def _drawn(self) -> Drawing:
+        build = self.session.build
+        figures = _standing(self.session)
+        told = None if figures is None else partial(loudness, build, figures)
+        scene = noise_scene(told, self.distance, self.session.system) if told else None
+        if scene is None:
+            return None, "Noise with distance", "No fan runs while the car stands."
+        return scene, "Noise with distance", "Rings: 1, 3 and 10 m ahead of the grille, every tenfold as far."
 
     def _listen(self, text: str) -> None:
         """From another place; what is no distance stays as it was typed, with what was expected."""
@@ -88,6 +109,7 @@ class NoisePage(ToldPage):
         self.distance = self.distance if self.wrong else metres
         self.shown = None
         self.refresh()
+        self.come.emit()
 
     def _distance(self) -> QHBoxLayout:
         line = QHBoxLayout()
@@ -104,8 +126,7 @@ class NoisePage(ToldPage):
 
     def fill(self, column: QVBoxLayout) -> None:
         session = self.session
-        still = idle_case(session.build.duty_cases)
-        figures = session.assessment.figures_of(still.id if still else "")
+        figures = _standing(session)
         if figures is None:
             column.addWidget(label("Stands here once a duty case in which the car stands is worked out.", wrap=True))
             return
@@ -127,6 +148,12 @@ class NoisePage(ToldPage):
             for words in _words(one):
                 column.addWidget(label(words, wrap=True))
             column.addSpacing(6)
+
+
+def _standing(session: Session) -> CaseFigures | None:
+    """Figures of the duty case in which the car stands."""
+    still = idle_case(session.build.duty_cases)
+    return session.assessment.figures_of(still.id if still else "")
 
 
 def _words(one: Loud) -> tuple[str, ...]:

@@ -7,60 +7,99 @@ from collections.abc import Callable
 
 from PyQt6.QtWidgets import QVBoxLayout
 
+from keelroom.assess.acts.core import own_cores
 from keelroom.assess.figures.outputs import day_text
 from keelroom.assess.questions.compare import Candidate, Sweep, candidates, sweep
 from keelroom.catalogue.load import cores
 from keelroom.document.act import Act
+from keelroom.document.schema.package import Core
+from keelroom.drawing.cores import Card, cores_scene, drawable
+from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
-from keelroom.gui.stations.core.model import fit_core_act
+from keelroom.gui.stations.core.model import Choice, choices, fit_core_act
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.chart import Chart, ChartMark, ChartPicture, Series
+from keelroom.gui.widgets.chart_board import ChartBoard
+from keelroom.gui.widgets.scene_view import Drawing
 from keelroom.gui.widgets.sought import SoughtPage
 from keelroom.gui.widgets.text import label
 from keelroom.units import KINDS, format_si, number_text
 
-COLUMNS = ("Core", "Holds", "Hotter day", "Rejects", "Air drop", "Depth", "Area rule", "Tightest")
-NOTE = (
-    "Every core with this package’s fans, solved: how many duty cases hold; how much hotter a day than its own the "
-    "tightest is held on, under 0 what it lacks; rejection at the limit and air drop in the first one. A click fits "
-    "the core."
+COLUMNS = (
+    "Core",
+    "Holds",
+    "Hotter day",
+    "Depth",
+    "Face",
+    "Fins",
+    "Rejects",
+    "Air drop",
+    "Cost",
+    "Area rule",
+    "Tightest",
 )
+NOTE = (
+    "Every core with this package’s fans, solved: how many duty cases hold, and how much hotter a day than its own the "
+    "tightest is held on, under 0 what it lacks. A click fits the core; your own parts say “mine”."
+)
+UNSOLVED = "…"
+SHOWN = 6
+"""cores drawn side by side: the package's and the best"""
 
 
-def cells(found: Candidate, wanted: float | None, system: str) -> tuple[str, ...]:
-    """One line of the table."""
-    core = found.core
+def cells(choice: Choice, found: Candidate | None, wanted: float | None, system: str) -> tuple[str, ...]:
+    """One line of the table: what the core is, and how it does in this build where that is worked out."""
+    name, depth, face, fins, cost = choice.cells
+    core = choice.core
     area = core.face_width.si * core.face_height.si if core.face_width and core.face_height else None
     rule = "?" if area is None or wanted is None else "content" if area >= wanted else "wants more"
-    if math.isnan(found.margin):
-        return (core.name, "?", "needs more", "?", "?", "?", rule, "")
-    depth = format_si(core.depth.si, KINDS["length"], system) if core.depth else "?"
+    if found is None or math.isnan(found.margin):
+        unknown = UNSOLVED if found is None else "?"
+        return (name, unknown, unknown, depth, face, fins, unknown, unknown, cost, rule, "")
     return (
-        core.name,
+        name,
         f"{found.holding} of {found.cases}",
         day_text(found.margin, system),
+        depth,
+        face,
+        fins,
         format_si(found.rejection, KINDS["heat"], system),
         format_si(found.drop, KINDS["fan pressure"], system),
-        depth,
+        cost,
         rule,
         found.tightest,
     )
 
 
-class CompareView(AskedTable[tuple[Candidate, ...]]):
-    """The table, with both schools said above it."""
+class CoresView(AskedTable[tuple[Candidate, ...]]):
+    """Cores to choose from, the user's own first, each solved in this build; both schools of sizing are said above
+    them, and the best stand side by side in the picture."""
 
     def __init__(self, session: Session) -> None:
-        super().__init__(session, "Cores compared", COLUMNS, NOTE, "copper, 24 ×, twin …")
-
-    def missing(self) -> str:
-        needed = self.session.needed
-        return f"First needed: {needed}. Every core is then solved here with this package’s fans." if needed else ""
+        super().__init__(session, "Cores", COLUMNS, NOTE, "copper, 24 ×, twin …")
+        self.offered: tuple[Choice, ...] = ()
 
     def question(self) -> Callable[[], tuple[Candidate, ...]]:
-        build = self.session.build
-        own = tuple(core for core in build.own_cores if core.name not in {c.name for c in cores()})
-        return lambda: candidates(build, (*own, *cores()))
+        build, offered = self.session.build, tuple(choice.core for choice in self.offered)
+        return lambda: candidates(build, offered)
+
+    def refresh(self) -> None:
+        """The list is there at once; how each does follows, where there is enough to work it out."""
+        self.offered = choices(cores(), self._own(), self.session.system)
+        super().refresh()
+        self.table.show()
+        if self.asked is None or self.answers is not self.session.build:
+            self._show(None)
+
+    def _own(self) -> tuple[Core, ...]:
+        try:
+            return own_cores(self.session.build)
+        except KeelRoomError as error:
+            self.session.told.emit(error.message)
+            return self.session.build.own_cores
+
+    def mark(self) -> None:
+        """What a core is can be chosen from before it is known how it does."""
 
     def _schools(self) -> str:
         """The face-area rule and the heat balance, and whether they agree."""
@@ -85,18 +124,42 @@ class CompareView(AskedTable[tuple[Candidate, ...]]):
 
     def show_found(self, found: tuple[Candidate, ...]) -> None:
         self.why.setText(self._schools())
-        wanted = self.session.assessment.rules.face_area_wanted
+        self._show(found)
+
+    def _show(self, found: tuple[Candidate, ...] | None) -> None:
+        wanted, system = self.session.assessment.rules.face_area_wanted, self.session.system
+        solved = found if found and len(found) == len(self.offered) else (None,) * len(self.offered)
+        rows = [cells(choice, one, wanted, system) for choice, one in zip(self.offered, solved, strict=True)]
         name = self.session.build.package.core.name
-        current = next((i for i, c in enumerate(found) if c.core.name == name), -1)
-        self.table.show_rows([cells(c, wanted, self.session.system) for c in found], current)
+        self.table.show_rows(rows, next((i for i, one in enumerate(self.offered) if one.core.name == name), -1))
 
     def act_at(self, row: int) -> Act | None:
-        core = self.found[row].core if self.found else self.session.build.package.core
-        return fit_core_act(self.session.build, core)
+        return fit_core_act(self.session.build, self.offered[row].core)
+
+    def draw(self, found: tuple[Candidate, ...]) -> Drawing:
+        own, system = self.session.build.package.core, self.session.system
+        known = [one for one in found if drawable(one.core) and not math.isnan(one.margin)]
+        now = [one for one in known if one.core.name == own.name]
+        best = sorted((one for one in known if one not in now), key=lambda one: (-one.holding, -sum(one.days)))
+        cases = [case.id for case in self.session.build.duty_cases]
+        at = cases.index(self.session.case) if self.session.case in cases else 0
+        cards = tuple(
+            Card(one.core, one.days, at, f"{one.holding} of {one.cases} hold", one in now)
+            for one in (*now, *best)[:SHOWN]
+        )
+        if not cards:
+            return None, "Cores side by side", "They are drawn once one can be worked out."
+        case = self.session.build.duty_cases[at].name
+        foot = (
+            f"At one scale, front and side: the package’s, then the best. Under each how much hotter a day than its "
+            f"own it is held on, right of the red mark; diamond: {case}, rings: the other cases."
+        )
+        return cores_scene(cards, system), "Cores side by side", foot
 
 
 def sweeps_page(session: Session) -> SoughtPage:
-    """Fin density and depth swept for the chosen duty case."""
+    """Fin density and depth swept for the chosen duty case: what was found in words, and large beside them."""
+    board = ChartBoard(session, "Fin density and depth swept, drawn")
 
     def question():  # type: ignore[no-untyped-def]
         build, case = session.build, session.case
@@ -105,21 +168,29 @@ def sweeps_page(session: Session) -> SoughtPage:
         return lambda: tuple(sweep(build, field, case) for field in ("fin_density", "depth"))
 
     def fill(column: QVBoxLayout, found: tuple[Sweep, ...]) -> None:
-        name = next((c.name for c in session.build.duty_cases if c.id == session.case), "")
         if not found:
             column.addWidget(label(f"First needed: {session.needed}.", wrap=True))
+        else:
+            column.addWidget(label(_case_name(session), "head", wrap=True))
         for swept in found:
-            column.addWidget(label(_head(swept, session), "head", wrap=True))
-            chart = Chart(session, f"{swept.answer.label} swept against {name}")
-            chart.setMinimumHeight(176)
-            chart.show_picture(_picture(swept, session), _words(swept, session))
-            column.addWidget(chart)
+            column.addWidget(label(_head(swept, session), wrap=True))
+        board.show_charts(tuple((swept.answer.label, _chart(swept, session), "") for swept in found))
 
     intro = (
         "On given fans more fins and more depth win less and less, then lose: the air pays for them. The chosen "
         "duty case's temperature with the fans held on:"
     )
-    return SoughtPage(session, "Fin density and depth swept", intro, question, fill)
+    return SoughtPage(session, "Fin density and depth swept", intro, question, fill, board)
+
+
+def _case_name(session: Session) -> str:
+    return next((case.name for case in session.build.duty_cases if case.id == session.case), "")
+
+
+def _chart(swept: Sweep, session: Session) -> Chart:
+    made = Chart(session, f"{swept.answer.label} swept against {_case_name(session)}")
+    made.show_picture(_picture(swept, session), _words(swept, session))
+    return made
 
 
 def _head(swept: Sweep, session: Session) -> str:

@@ -1,12 +1,16 @@
 """The Core station, as the rest of the program knows it."""
 
-from keelroom.gui.station import Station
+from keelroom.gui.station import Leaf, Station
 
 CORE = Station(
     name="Core",
     folder="core",
     purpose="The radiator core: chosen from the catalogue or described, compared with others.",
-    pages=("Choose", "Size", "Fins", "Compare", "Sweeps"),
+    pages=(
+        Leaf("Choose", "Which core, and how do they compare?"),
+        Leaf("Size", "What is it, to the fin?"),
+        Leaf("Sweeps", "Would more fins or more depth help?"),
+    ),
     owns=(("packages",),),
     guide="compare",
     begun=lambda build, _assessment: build.package.core.face_width is not None,

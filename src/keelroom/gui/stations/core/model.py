@@ -14,7 +14,6 @@ from keelroom.units import KINDS, format_si
 FLOWS = (("crossflow", "Crossflow"), ("downflow", "Downflow"))
 MATERIALS = (("aluminium", "Aluminium"), ("copper_brass", "Copper/brass"))
 CONDITIONS = (("clean", "Clean"), ("some_scale", "Some scale"), ("bad", "Badly scaled"))
-COLUMNS = ("Core", "Depth", "Face", "Fins", "Cost")
 
 
 def pages(build: Build) -> tuple[Page, ...]:
@@ -38,6 +37,10 @@ def pages(build: Build) -> tuple[Page, ...]:
                     note="Face: the finned part only; tanks outside it.",
                 ),
                 Group(
+                    "Fins and tubes",
+                    (Row("choice", (*core, "material"), "Material", MATERIALS), *quantities(core, "rows", *FINS)),
+                ),
+                Group(
                     "Package",
                     (
                         Row("text", ("packages", build.active, "name"), "Package"),
@@ -51,23 +54,6 @@ def pages(build: Build) -> tuple[Page, ...]:
                 ("Remove it", offer("remove_package", build.active)),
             ),
         ),
-        Page(
-            "Fins",
-            (
-                Group(
-                    "Fins and tubes",
-                    (
-                        Row("choice", (*core, "material"), "Material", MATERIALS),
-                        *quantities(
-                            core,
-                            "rows",
-                            *FINS,
-                        ),
-                    ),
-                ),
-            ),
-        ),
-        Page("Compare", ()),
         Page("Sweeps", ()),
     )
 

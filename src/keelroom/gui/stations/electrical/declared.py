@@ -1,12 +1,18 @@
 """The Electrical station, as the rest of the program knows it."""
 
-from keelroom.gui.station import ANY, Station
+from keelroom.gui.station import ANY, Leaf, Station
 
 ELECTRICAL = Station(
     name="Electrical",
     folder="electrical",
     purpose="Circuits, charging and control of the fans: judged, planned, drawn, listed wire by wire.",
-    pages=("Circuits", "Charging", "Control", "Kits", "Schools", "Harness", "Test"),
+    pages=(
+        Leaf("Circuits", "Which wire, fuse and relay?", ("Circuits", "Kits")),
+        Leaf("Charging", "Does the alternator feed it?"),
+        Leaf("Control", "What turns the fans on, and when?", ("Control", "Schools")),
+        Leaf("Harness", "What is cut, crimped and joined?"),
+        Leaf("Test", "Is it right, before the key is turned?"),
+    ),
     owns=(
         ("supply",),
         ("packages", ANY, "circuits"),

@@ -9,10 +9,10 @@ from collections.abc import Callable
 from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.questions.schools import Compared, Comparison, compare_schools
 from keelroom.document.act import Act
-from keelroom.drawing.scene import Scene
 from keelroom.drawing.schools import SHOWN_DAYS, schools_scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
+from keelroom.gui.widgets.scene_view import Drawing
 from keelroom.units import KINDS, both, number_text
 
 NOTE = (
@@ -71,14 +71,11 @@ class SchoolsView(AskedTable[Comparison]):
     def act_at(self, row: int) -> Act | None:
         return self.found.rows[row].act if self.found is not None and not self.found.rows[row].current else None
 
-    def picture(self) -> tuple[Scene | None, str, str]:
-        """The comparison for the drawing board."""
-        if self.found is None:
-            return None, "Schools of control", "Nothing to compare yet."
+    def draw(self, found: Comparison) -> Drawing:
         unit = KINDS["temperature"].shown_unit(self.session.system)
-        days = [number_text(self.found.rows[0].days[k].ambient, unit) for k, _ in SHOWN_DAYS]
+        days = [number_text(found.rows[0].days[k].ambient, unit) for k, _ in SHOWN_DAYS]
         foot = (
             f"Bars: coolant leaving the engine from fans off to fans on, on a day of {', '.join(days)} "
             f"{unit.symbol} (from top). Diamonds: where it settles that day."
         )
-        return schools_scene(self.found, self.session.system), f"Schools of control, {self.found.case_name}", foot
+        return schools_scene(found, self.session.system), f"Schools of control, {found.case_name}", foot

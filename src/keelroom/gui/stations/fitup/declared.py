@@ -1,6 +1,6 @@
 """The Fit-up station, as the rest of the program knows it."""
 
-from keelroom.gui.station import ANY, Station
+from keelroom.gui.station import ANY, Leaf, Station
 
 MADE = (
     "blank_width",
@@ -35,7 +35,18 @@ FIT_UP = Station(
     folder="fitup",
     purpose="The package in the bay: clearances, a place for it, cuts in stages, neighbours, panels, shroud, "
     "brackets, templates.",
-    pages=("Gaps", "Place", "Find", "Cut", "Neighbours", "Panels", "Worth", "Shroud", "Brackets", "Mounts", "Make"),
+    pages=(
+        Leaf("Gaps", "Does it fit where it stands?", ("Gaps", "Place")),
+        Leaf("Room", "How is room made for it?", ("Find", "Neighbours", "Cut")),
+        Leaf(
+            "Shroud",
+            "How are shroud and panels made, and what do panels give?",
+            ("Shroud", "Panels", "Worth"),
+            guide="panels-and-mounts",
+        ),
+        Leaf("Brackets", "What holds it?", ("Brackets", "Mounts"), guide="panels-and-mounts"),
+        Leaf("Make", "What is cut, drilled and bent?", guide="templates"),
+    ),
     owns=(
         ("gaps",),
         *(("packages", ANY, part) for part in ("place", "remote", "cuts", "moves", "panels", "brackets", "mounting")),

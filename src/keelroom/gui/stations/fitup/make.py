@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from pathlib import Path
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.figures.templates import cut_list, hardware_list, patterns
@@ -33,13 +33,16 @@ MOST = 60
 class MakeView(QWidget):
     """The list of templates and what can be made of them."""
 
+    come = pyqtSignal()
+    """never: its picture is brought up to date with its list"""
+
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
         self.setObjectName("panel")
         self.shown: Patterns = ()
         self.current = 0
-        self.view = SceneView(session, "Template at 1:1", self._picture)
+        self.view = self.picture = SceneView(session, "Template at 1:1", self._picture)
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 6)
         column.setSpacing(4)
@@ -99,9 +102,6 @@ class MakeView(QWidget):
         for k, ((text, act), name) in enumerate(zip(acts, names, strict=True)):
             grid.addWidget(button(text, act, name, tip=name), k // 3, k % 3)
         return grid
-
-    def drawing(self) -> QWidget:
-        return self.view
 
     def refresh(self) -> None:
         from keelroom.export.tiles import tiling

@@ -11,6 +11,7 @@ from keelroom.drawing.pattern import gallery
 from keelroom.drawing.scene import Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.fitup.cut import cut_page
+from keelroom.gui.stations.fitup.declared import FIT_UP
 from keelroom.gui.stations.fitup.find import FindPage
 from keelroom.gui.stations.fitup.gaps import GapsView
 from keelroom.gui.stations.fitup.make import MakeView
@@ -19,7 +20,10 @@ from keelroom.gui.stations.fitup.worth import WorthView
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.fit_board import FitBoard
 from keelroom.gui.widgets.form import Form
-from keelroom.gui.widgets.scene_view import SceneView
+from keelroom.gui.widgets.scene_view import Picture
+
+FLAT = {"Brackets": "brackets", "Panels": "panels"}
+"""parts of pages whose list members are drawn flat once one is chosen, and where they stand in a package"""
 
 
 class FitUpStation(Form):
@@ -27,7 +31,6 @@ class FitUpStation(Form):
 
     def __init__(self, session: Session) -> None:
         self.board = FitBoard(session, palette_of(session.settings.theme))
-        self.boards: dict[str, SceneView] = {}
         makers = {
             "Gaps": lambda: GapsView(session, self.board),
             "Find": lambda: FindPage(session),
@@ -35,26 +38,32 @@ class FitUpStation(Form):
             "Worth": lambda: WorthView(session),
             "Make": lambda: MakeView(session),
         }
+        pictures: dict[str, Picture | QWidget] = {
+            **dict.fromkeys(("Gaps", "Place", "Find", "Neighbours", "Cut", "Mounts"), self.board),
+            "Shroud": Picture("Shroud, flat", self._shroud),
+            "Brackets": Picture("Brackets, flat", self._brackets),
+            "Panels": Picture("Panels, flat", self._panels),
+        }
         super().__init__(
             session,
+            FIT_UP,
             lambda: pages(session.build, session.system, session.assessment, self.current),
             {},
             makers,
+            pictures,
             lambda title: page_of(title, session.build, session.system, session.assessment),
         )
 
-    def drawing(self) -> QWidget:
-        flat = {
-            "Shroud": ("Shroud, flat", self._shroud),
-            "Brackets": ("Brackets, flat", self._brackets),
-            "Panels": ("Panels, flat", self._panels),
-        }
-        if self.current in flat:
-            if self.current not in self.boards:
-                self.boards[self.current] = SceneView(self.session, *flat[self.current])
-            return self.boards[self.current]
-        page = self.views["Make"] if self.current == "Make" else None
-        return page.drawing() if isinstance(page, MakeView) else self.board
+    def drawing(self) -> QWidget | None:
+        """Brackets and panels where they sit; the chosen one flat."""
+        if self.current in FLAT and not self._chosen(FLAT[self.current]):
+            return self.board
+        return super().drawing()
+
+    def _chosen(self, section: str) -> str:
+        """The id of the list member that is chosen; '' where none is."""
+        part = self.session.part
+        return part[3] if part[2:3] == (section,) and len(part) > 3 else ""
 
     def go_to(self, path: tuple[str, ...]) -> bool:
         """Cuts and places have pages that are no forms."""
@@ -94,7 +103,12 @@ class FitUpStation(Form):
         )
 
     def _brackets(self) -> tuple[Scene | None, str, str]:
-        plans = bracket_plans(self.session.build, self.session.build.package)
+        chosen = self._chosen("brackets")
+        plans = [
+            plan
+            for plan in bracket_plans(self.session.build, self.session.build.package)
+            if plan.bracket.id == chosen or not chosen
+        ]
         made = tuple(pattern for plan in plans if plan.made for pattern in plan.made.patterns)
         scene = gallery(made, self.session.system)
         return (
@@ -104,8 +118,12 @@ class FitUpStation(Form):
         )
 
     def _panels(self) -> tuple[Scene | None, str, str]:
+        chosen = self._chosen("panels")
         made = tuple(
-            pattern for plan in panel_plans(self.session.build, self.session.build.package) for pattern in plan.patterns
+            pattern
+            for plan in panel_plans(self.session.build, self.session.build.package)
+            if plan.panel.id == chosen or not chosen
+            for pattern in plan.patterns
         )
         scene = gallery(made, self.session.system)
         if scene is None:

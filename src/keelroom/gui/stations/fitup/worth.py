@@ -6,10 +6,13 @@ import math
 from collections.abc import Callable
 
 from keelroom.assess.questions.panel_worth import TOGETHER, PanelState, PanelWorth, panel_worth
+from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
+from keelroom.gui.widgets.scene_view import Drawing
 from keelroom.units import KINDS, format_si
 
+TITLE = "What panels are worth"
 COLUMNS = ("Panel", "Idle", "Face air", "Vents", "Bay air", "Comes back", "On the road", "Goes round")
 NOTE = (
     "Change with it, the rest as it is: engine outlet, air at the face and A/C vents standing, air in the bay "
@@ -24,7 +27,7 @@ class WorthView(AskedTable[tuple[PanelWorth, ...]]):
     does = False
 
     def __init__(self, session: Session) -> None:
-        super().__init__(session, "What panels are worth", COLUMNS, NOTE, "top, strip …")
+        super().__init__(session, TITLE, COLUMNS, NOTE, "top, strip …")
         self.column.addStretch(0)
 
     def missing(self) -> str:
@@ -38,10 +41,32 @@ class WorthView(AskedTable[tuple[PanelWorth, ...]]):
         self.table.show_rows([cells(one, self.session.system) for one in found], -1)
         self.why.setText(said(found, self.session.system))
 
+    def draw(self, found: tuple[PanelWorth, ...]) -> Drawing:
+        lanes = tuple(Lane(one.name, tuple(_spots(one))) for one in found)
+        if not any(lane.spots for lane in lanes):
+            return None, TITLE, "It is drawn once a duty case at idle or on the road is worked out."
+        unit = KINDS["temperature difference"].shown_unit(self.session.system)
+        key = (
+            ("now", "outlet, standing"),
+            ("cold", "air at the face"),
+            ("other", "outlet on the road"),
+        )
+        scene = degrees_scene(lanes, (Post(0.0, "without it", "rail.thermostat"),), key, unit)
+        return scene, TITLE, "Change with each panel, the rest as it is. Left is cooler."
+
     def choose(self, row: int) -> None:
         panels = self.session.build.package.panels
         if row < len(panels):
             self.session.asked_for.emit(("packages", self.session.build.active, "panels", panels[row].id, "name"))
+
+
+def _spots(worth: PanelWorth) -> list[Spot]:
+    """Changes [K] with a panel, those that are known."""
+    told = ((worth.idle, "outlet", "now"), (worth.idle, "front", "cold"), (worth.road, "outlet", "other"))
+    changes = [
+        (getattr(pair[1], field) - getattr(pair[0], field), sort) for pair, field, sort in told if pair is not None
+    ]
+    return [Spot(change, sort) for change, sort in changes if math.isfinite(change)]
 
 
 def cells(worth: PanelWorth, system: str) -> tuple[str, ...]:

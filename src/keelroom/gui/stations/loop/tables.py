@@ -6,10 +6,12 @@ from collections.abc import Callable
 
 from keelroom.assess.questions.coolant_ways import TriedMix, answer_to, coolant_ways
 from keelroom.document.act import Act
+from keelroom.drawing.degrees import Lane, Spot, degrees_scene, heat, posts_of
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.loop.model import FLOW_COLUMNS, flow_cells
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.choose_table import ChooseTable
+from keelroom.gui.widgets.scene_view import Drawing
 from keelroom.units import KINDS, format_si
 
 MIX_COLUMNS = ("Coolant", "Grade", "Idle", "Freezes", "To boiling", "Flow, idle", "Glycol costs")
@@ -54,6 +56,15 @@ class CoolantsView(AskedTable[tuple[TriedMix, ...]]):
             "water, half, waterless …",
             words=True,
         )
+        self.table.table.currentCellChanged.connect(lambda *_: self._answer())
+
+    def _answer(self) -> None:
+        """What is believed of the coolant one is at, and what it does here; of water where one is at none of those."""
+        told = {one.mix.key: one for one in self.found or () if one.mix.belief}
+        row = self.table.at()
+        at = self.found[row].mix.key if self.found and 0 <= row < len(self.found) else ""
+        belief = told.get(at) or told.get("water")
+        self.said.setText(answer_to(belief, self.found) if belief and self.found else "")
 
     def question(self) -> Callable[[], tuple[TriedMix, ...]]:
         build = self.session.build
@@ -79,8 +90,22 @@ class CoolantsView(AskedTable[tuple[TriedMix, ...]]):
             for one in found
         ]
         self.table.show_rows(rows, next((k for k, one in enumerate(found) if one.current), -1))
-        self.why.setText("Half and half is the usual; what another does to this build:")
-        self.said.setText(" ".join(answer_to(one, found) for one in found if one.mix.key in ("water", "waterless")))
+        self.why.setText("Half and half is the usual; what another does here:")
+        self._answer()
+
+    def draw(self, found: tuple[TriedMix, ...]) -> Drawing:
+        lanes = tuple(
+            Lane(
+                one.mix.name,
+                (Spot(heat(one.freezes), "cold"), Spot(heat(one.idle), "other"), Spot(heat(one.grade), "now")),
+                chosen=one.current,
+            )
+            for one in found
+        )
+        unit = KINDS["temperature"].shown_unit(self.session.system)
+        key = (("cold", "freezes"), ("other", "idle"), ("now", "steepest case"))
+        limit = tuple(post for post in posts_of(self.session.assessment) if post.name == "limit")
+        return degrees_scene(lanes, limit, key, unit), "What each coolant does here", "No mark: it does not settle."
 
     def act_at(self, row: int) -> Act | None:
         return self.found[row].act if self.found and not self.found[row].current else None

@@ -13,11 +13,12 @@ from keelroom.drawing.pattern import gallery
 from keelroom.drawing.scene import Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.loop.board import LoopBoard
+from keelroom.gui.stations.loop.declared import LOOP
 from keelroom.gui.stations.loop.model import pages
 from keelroom.gui.stations.loop.tables import CoolantsView, FlowsView
 from keelroom.gui.widgets.act_menu import ActMenu, entry_of
 from keelroom.gui.widgets.form import Form
-from keelroom.gui.widgets.scene_view import SceneView
+from keelroom.gui.widgets.scene_view import Picture
 
 
 class LoopStation(Form):
@@ -26,31 +27,40 @@ class LoopStation(Form):
 
     def __init__(self, session: Session) -> None:
         self.board = LoopBoard(session, session.asked_for.emit)
-        self.rods: SceneView | None = None
         actions: dict[str, Callable[[], object]] = {"coolant_kind": self._coolant_kind}
         makers = {
             "Flows": lambda: FlowsView(session, session.asked_for.emit),
             "Coolants": lambda: CoolantsView(session),
         }
+        pictures: dict[str, Picture | QWidget] = {
+            **dict.fromkeys(("Circuit", "Parts", "Flows", "Air", "Ports", "Holds", "Fill"), self.board),
+            "Hoses": Picture("Rods of the hoses", self._rods),
+        }
         super().__init__(
             session,
+            LOOP,
             lambda: pages(session.build, session.system, session.assessment, self.current, session.case),
             actions,
             makers,
+            pictures,
         )
         session.selected.connect(lambda _case: self.refresh())
 
-    def drawing(self) -> QWidget:
-        if self.current != "Hoses":
-            return self.board
-        if self.rods is None:
-            self.rods = SceneView(self.session, "Rods of the hoses", self._rods)
-        return self.rods
+    def drawing(self) -> QWidget | None:
+        """Hoses where they run; the chosen one flat, to bend a rod by."""
+        return self.board if self.current == "Hoses" and not self._hose() else super().drawing()
+
+    def _hose(self) -> str:
+        """The id of the chosen hose; '' where none is."""
+        part = self.session.part
+        return part[4] if part[2:4] == ("loop", "hoses") and len(part) > 4 else ""
 
     def _rods(self) -> tuple[Scene | None, str, str]:
         build = self.session.build
         found = tuple(
-            pattern for plan in hose_plans(build, build.package) if (pattern := rod_pattern(plan)) is not None
+            pattern
+            for plan in hose_plans(build, build.package)
+            if plan.run.hose.id == self._hose() and (pattern := rod_pattern(plan)) is not None
         )
         scene = gallery(found, self.session.system)
         if scene is None:

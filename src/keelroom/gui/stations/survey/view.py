@@ -11,6 +11,7 @@ from keelroom.drawing.survey import picture
 from keelroom.errors import InputError
 from keelroom.facts import lowered
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.survey.declared import SURVEY
 from keelroom.gui.stations.survey.model import label_of, pages
 from keelroom.gui.widgets.fields import field_round
 from keelroom.gui.widgets.form import Form
@@ -23,7 +24,7 @@ class SurveyStation(Form):
 
     def __init__(self, session: Session) -> None:
         self.shown: tuple[str, ...] = ("survey", "opening", "width")
-        super().__init__(session, lambda: pages(session.build))
+        super().__init__(session, SURVEY, lambda: pages(session.build))
         self.board = SceneView(session, "Where the tape goes", self._picture)
         application = QApplication.instance()
         assert isinstance(application, QApplication)
