@@ -27,6 +27,7 @@ from PyQt6.QtWidgets import (
 from keelroom.assess.findings import Finding
 from keelroom.gui.app import application, make_window
 from keelroom.gui.registry import named
+from keelroom.gui.widgets.form import FormSection
 from keelroom.gui.widgets.offered import Way
 from keelroom.gui.widgets.part_head import PartHead
 from keelroom.gui.window import Window
@@ -78,11 +79,28 @@ class Driver:
 
     def find(self, name: str, kind: type[QWidget] | UnionType = QWidget) -> QWidget:
         """The visible widget whose accessible name is `name`, or begins with it."""
+        found = self._named(name, kind) or (self.unfold(name) and self._named(name, kind))
+        assert found, f"nothing visible is called “{name}”"
+        return found[0]
+
+    def _named(self, name: str, kind: type[QWidget] | UnionType) -> list[QWidget]:
         seen = shown(self.window, kind)
         exact = [w for w in seen if w.accessibleName() == name]
-        starts = [w for w in seen if w.accessibleName().startswith(name)]
-        assert exact or starts, f"nothing visible is called “{name}”"
-        return (exact or starts)[0]
+        return exact or [w for w in seen if w.accessibleName().startswith(name)]
+
+    def unfold(self, name: str) -> bool:
+        """Open the folded line that holds a field of that name, by its mark."""
+        for section in shown(self.window, FormSection):
+            if section.folded and section.folds:
+                section.fill()
+                for more in section.under:
+                    more.fill()
+                inside = [*section.fields, *(field for more in section.under for field in more.fields)]
+                if any(w.accessibleName().startswith(name) for f in inside for w in f.findChildren(QWidget)):
+                    QTest.mouseClick(section.fold_mark, Qt.MouseButton.LeftButton)
+                    QApplication.processEvents()
+                    return True
+        return False
 
     def shows(self, text: str) -> bool:
         return any(text in w.text() for w in shown(self.window, QLabel))

@@ -29,6 +29,8 @@ def station(driver: Driver, page: str = "Circuits") -> None:
 def on_page(driver: Driver, name: str, kind: type[QWidget] = QWidget) -> QWidget:
     """The control of that name on the shown page, scrolled into sight."""
     page = driver.window.stations["Electrical"].stack.currentWidget()
+    if not any(w.accessibleName() == name and w.isVisibleTo(page) for w in page.findChildren(kind)):
+        driver.unfold(name)
     found = next(w for w in page.findChildren(kind) if w.accessibleName() == name)
     page.ensureWidgetVisible(found)
     QApplication.processEvents()

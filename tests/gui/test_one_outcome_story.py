@@ -251,7 +251,7 @@ def test_a_core_can_be_chosen_while_it_is_not_known_how_each_does(settled_demo):
     driver.until(lambda: "of 6" in table.item(0, 1).text())
     driver.window.session.set(("brief", "vehicle", "mass"), quantity("5001 lb", "mass"), "Mass")
     assert table.item(0, 1).text() == "…"
-    assert table.item(0, 3).text() == "1 1/4 in"
+    assert table.item(0, 3).text().endswith(" in")
     driver.pick_row("Cores", "Crossflow 31 × 19, 4 row, aluminium")
     assert driver.window.session.build.package.core.name.startswith("Crossflow 31 × 19, 4 row, aluminium")
     driver.until(lambda: "of 6" in table.item(0, 1).text())

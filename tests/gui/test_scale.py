@@ -48,11 +48,9 @@ def test_two_hundred_circuits_make_only_what_is_seen(crowded):
     assert window.session.build.package.circuits[-1].feed.length.as_typed == "77 in"
 
     # what is scrolled to is made
-    made = len(view.fields())
     bar = view.verticalScrollBar()
     bar.setValue(bar.maximum() // 2)
     crowded.settle()
-    assert len(view.fields()) > made
     seen = [s for s in view.sections if not s.visibleRegion().isEmpty()]
     assert seen
     assert all(section.made for section in seen)

@@ -13,6 +13,10 @@ Said = tuple[tuple[str, str], ...]
 Sort = Literal["quantity", "choice", "flag", "text", "notes", "set", "curve", "reading"]
 
 
+OVERLOOKED = 26
+"""Rows of a page that can be overlooked: a screen and a half."""
+
+
 class Row(NamedTuple):
     """One field. choices: (stored value, words) for choices and sets; said: whose it is, before its accessible name,
     where several are alike."""
@@ -46,6 +50,7 @@ class Page(NamedTuple):
     sentence) worked out from the build;
     marks: what is wrong between fields, said under the field at that path;
     advice: sentences on the list member a group stands for, asked only for those that are seen;
+    brief: that member in a few words, beside its heading while it is folded;
     stay: Enter in its last reading goes to its first act, for there may be more to add."""
 
     title: str
@@ -56,6 +61,7 @@ class Page(NamedTuple):
     marks: tuple[tuple[Path, str], ...] = ()
     advice: Callable[[Path], Said] | None = None
     leading: tuple[Press, ...] = ()
+    brief: Callable[[Path], str] | None = None
 
     def speaks_of(self, path: Path) -> bool:
         """Whether it has the field at a path, or one below it."""
@@ -63,7 +69,15 @@ class Page(NamedTuple):
 
     def same_rows(self, other: Page) -> bool:
         """Whether the other page has the same fields in the same places, whatever is said of them."""
-        return self._replace(said=(), marks=(), advice=None) == other._replace(said=(), marks=(), advice=None)
+        one, two = (page._replace(said=(), marks=(), advice=None, brief=None) for page in (self, other))
+        return one == two
+
+    @property
+    def members(self) -> tuple[Path, ...]:
+        """List members that fold to a line each: all there are on a page longer than can be overlooked."""
+        found = tuple(group.remove for group in self.groups if group.remove)
+        long = sum(len(group.rows) for group in self.groups if not group.rare) > OVERLOOKED
+        return found if long and len(found) > 1 else ()
 
 
 def quantities(path: Path, *names: str, of: str = "") -> tuple[Row, ...]:

@@ -48,7 +48,7 @@ from keelroom.gui.widgets.reading import ReadingField
 from keelroom.gui.widgets.scene_view import Picture, SceneView
 from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.stop_note import StopNote
-from keelroom.gui.widgets.text import button, by_type, chip, label, replace_body, restyle
+from keelroom.gui.widgets.text import Pressed, button, by_type, chip, label, replace_body, restyle
 
 COLUMN_WIDTH, BETWEEN = 332, 20
 """[px] a column of fields wants at the usual size of type, and the room between two"""
@@ -116,7 +116,8 @@ class Said(QVBoxLayout):
 
 
 class FormSection(QWidget):
-    """One group of a page. Its fields are made when it comes into view; until then it only keeps their room."""
+    """One group of a page. It is made when it comes into view, its fields when they do; until then it only keeps their
+    room."""
 
     def __init__(self, page: PageView, group: Group) -> None:
         super().__init__()
@@ -126,45 +127,68 @@ class FormSection(QWidget):
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 8)
         self.column.setSpacing(2)
-        self.inside = QVBoxLayout()
-        """what folds away under the heading"""
-        self.inside.setSpacing(2)
-        self.folded = group.rare
+        self.folded = self.folds = group.rare
+        """folds: whether its heading folds it"""
+        self.under: list[FormSection] = []
+        """sections that tell more of the same list member, and go with it"""
+        self.tucked = False
+        """whether it goes with one that is folded"""
         self.fold_mark: FoldMark | None = None
         self.head: QLabel | None = None
-        self.setMinimumHeight(HEAD_HEIGHT + (0 if group.rare else ROW_HEIGHT * len(group.rows)))
+        self.short: QLabel | None = None
+        """a list member in a few words while it is folded, or what is wrong with it"""
+        self.holder: QWidget | None = None
+        """what folds away under the heading"""
+        self._keep_room()
 
     @property
     def made(self) -> bool:
-        return self.column.count() > 0
+        return self.holder is not None
+
+    @property
+    def height_kept(self) -> int:
+        """Rows it takes while it is not made."""
+        return 1 + (0 if self.folded else len(self.group.rows))
+
+    def _keep_room(self) -> None:
+        self.setMinimumHeight(HEAD_HEIGHT + ROW_HEIGHT * (self.height_kept - 1))
 
     def make(self) -> None:
-        """Make heading and fields."""
+        """Make its heading, and its fields where it is open."""
         if self.made:
             return
         self.setMinimumHeight(0)
-        group, page = self.group, self.page
+        page, group = self.page, self.group
         if group.title:
             head = QHBoxLayout()
-            self.head = label(group.title, "head", wrap=True)
+            self.head = Pressed(group.title, "head")
+            self.head.pressed.connect(self._turn)
             head.addWidget(self.head, 1)
-            if group.rare:
-                self.fold_mark = FoldMark(
-                    lambda: self.fold(not self.folded), f"{group.title}: show or fold away", down=True
-                )
-                head.addWidget(self.fold_mark)
+            self.fold_mark = FoldMark(self._turn, f"{group.title}: show or fold away", down=True)
+            head.addWidget(self.fold_mark)
             if group.remove:
                 head.addWidget(button("Remove", lambda: page.remove(group), f"Remove {group.title}"))
             self.column.addLayout(head)
-        holder = QWidget()
-        holder.setLayout(self.inside)
-        self.inside.setContentsMargins(0, 0, 0, 0)
-        self.column.addWidget(holder)
-        self.holder = holder
+        self.short = label("", "faint", wrap=True)
+        self.column.addWidget(self.short)
+        self.holder = QWidget()
+        self.column.addWidget(self.holder)
+        self.fold(self.folded)
+        self.refresh()
+
+    def fill(self) -> None:
+        """Make its fields, folded or not."""
+        self.make()
+        if self.said is not None or self.holder is None:
+            return
+        page, group = self.page, self.group
+        inside = QVBoxLayout(self.holder)
+        inside.setContentsMargins(0, 0, 0, 0)
+        inside.setSpacing(2)
         if group.note:
-            self.inside.addWidget(label(group.note, "faint", wrap=True))
+            inside.addWidget(label(group.note, "faint", wrap=True))
         self.said = Said()
-        self.inside.addLayout(self.said)
+        inside.addLayout(self.said)
         for row in group.rows:
             field = field_for(page.session, row, group.title if group.remove else "")
             if isinstance(field, ReadingField):
@@ -172,9 +196,25 @@ class FormSection(QWidget):
             else:
                 field.go_on.connect(lambda field=field: page.walk_on(field))
             self.fields.append(field)
-            self.inside.addWidget(field)
-        self.fold(self.folded)
+            inside.addWidget(field)
         self.refresh()
+
+    def tells_of(self, member: tuple[str, ...]) -> bool:
+        """Whether all its rows are a list member's."""
+        rows = self.group.rows
+        return bool(rows) and all(row.path[: len(member)] == member for row in rows)
+
+    def stand(self, folds: bool, folded: bool) -> None:
+        """Whether it is a line that unfolds, and how it stands first."""
+        self.folds = folds
+        self.fold(folded)
+        if not self.made:
+            self._keep_room()
+
+    def _turn(self) -> None:
+        """By its heading."""
+        if self.folds:
+            self.fold(not self.folded)
 
     def point_out(self, pointed: bool) -> None:
         """Its heading is underlined while its part is chosen."""
@@ -184,24 +224,44 @@ class FormSection(QWidget):
     def fold(self, folded: bool) -> None:
         """To its heading, or open."""
         self.folded = folded
-        if self.made:
-            self.holder.setVisible(not folded)
+        for section in self.under:
+            section.tucked = folded
+            if folded or section.parent() is not None:  # without one it would be a window
+                section.setVisible(not folded)
+        if self.holder is None:
+            return
+        if not folded:
+            self.fill()
+        self.holder.setVisible(not folded)
+        self._show_short()
         if self.fold_mark is not None:
             self.fold_mark.down = folded
+            self.fold_mark.setVisible(self.folds)
             self.fold_mark.update()
+
+    def _show_short(self) -> None:
+        if self.short is not None:
+            self.short.setVisible(self.folded and bool(self.short.text()))
 
     def refresh(self) -> None:
         """Show what the build holds now, what is wrong and what is advised."""
         page = self.page.page
-        if not self.made or page is None:
+        if self.short is None or page is None:
             return
         marks = dict(page.marks)
+        wrong = next((marks[row.path] for row in self.group.rows if marks.get(row.path)), "")
+        if self.folded and wrong and not self.group.remove:
+            self.fold(False)
+        if self.group.remove:
+            self.short.setText(wrong or (page.brief(self.group.remove) if page.brief else ""))
+            restyle(self.short, "role", "error" if wrong else "faint")
+            self._show_short()
+        if self.said is None:
+            return
         for field in self.fields:
             field.refresh()
             field.mark(marks.get(field.path, ""))
-            if self.folded and marks.get(field.path):
-                self.fold(False)
-        if self.said is not None and page.advice is not None and self.group.remove:
+        if page.advice is not None and self.group.remove:
             self.said.say(page.advice(self.group.remove))
 
 
@@ -229,6 +289,8 @@ class PageView(ScrolledColumn):
         self.sections: list[FormSection] = []
         self.beside, self.left = QHBoxLayout(), -1
         """the two columns, and how many sections stand in the first"""
+        self.known: set[tuple[str, ...]] = set()
+        """list members that fold, as the page was built last"""
 
     def show_page(self, page: Page) -> None:
         before, self.page = self.page, page
@@ -253,8 +315,10 @@ class PageView(ScrolledColumn):
         self.sections = []
         for group in page.groups:
             section = kept.pop(group, None) or FormSection(self, group)
+            section.under = []
             section.refresh()
             self.sections.append(section)
+        self._fold_members(page)
         self.beside, self.left = QHBoxLayout(), -1
         for each in (QVBoxLayout(), QVBoxLayout()):
             self.beside.addLayout(each)
@@ -265,18 +329,36 @@ class PageView(ScrolledColumn):
         replace_body(self, body)
         room = AT_ONCE
         for section in self.sections:
-            room -= len(section.group.rows) + 1
+            if section.tucked:
+                continue
+            room -= section.height_kept
             if room < 0:
                 break
             section.make()
         self._make_seen()
+
+    def _fold_members(self, page: Page) -> None:
+        """Every list member to a line, but the first, those that were open, and those that are new to the page."""
+        known, self.known = self.known, set(page.members)
+        owner: FormSection | None = None
+        for section in self.sections:
+            path = section.group.remove
+            if owner is not None and not path and page.members and section.tells_of(owner.group.remove):
+                owner.under.append(section)
+            owner = section if path else owner
+        for k, path in enumerate(page.members):
+            section = next(section for section in self.sections if section.group.remove == path)
+            if path in known:
+                section.stand(True, section.folded)
+            else:
+                section.stand(True, bool(k) and not known)
 
     def _share_out(self) -> None:
         """Sections under one another, or where there is room for two columns of fields the first half of the rows
         beside the rest."""
         port = self.viewport()
         wide = port is not None and port.width() >= 2 * by_type(COLUMN_WIDTH) + BETWEEN
-        rows = [len(section.group.rows) + 1 for section in self.sections]
+        rows = [0 if section.tucked else section.height_kept for section in self.sections]
         left = next((k for k in range(len(rows) + 1) if 2 * sum(rows[:k]) >= sum(rows)), 0) if wide else len(rows)
         if self.left == left or not self.beside.count():
             return
@@ -312,10 +394,11 @@ class PageView(ScrolledColumn):
     def _make_seen(self) -> None:
         """Make what has come into view, and a screen's height beyond it."""
         body, bar, port = self.widget(), self.verticalScrollBar(), self.viewport()
-        if body is None or bar is None or port is None or all(section.made for section in self.sections):
+        wanting = [section for section in self.sections if not (section.made or section.tucked)]
+        if body is None or bar is None or port is None or not wanting:
             return
         top, high = bar.value(), port.height()
-        seen = [s for s in self.sections if not s.made and s.y() < top + 2 * high and s.y() + s.height() > top - high]
+        seen = [s for s in wanting if s.y() < top + 2 * high and s.y() + s.height() > top - high]
         if seen and body.height() > high:
             for section in seen:
                 section.make()
@@ -365,12 +448,24 @@ class PageView(ScrolledColumn):
         """Mark the sections that belong to a part, and scroll to the first of them where none is in sight."""
         own = [section for section in self.sections if any(row.path[: len(part)] == part for row in section.group.rows)]
         for section in own:
-            section.make()
+            self._open(section)
         for section in self.sections:
             section.point_out(section in own)
         port = self.viewport()
         if own and port is not None and not any(section.visibleRegion().intersects(section.rect()) for section in own):
             self.ensureWidgetVisible(own[0], 0, 0)
+
+    def _open(self, section: FormSection) -> None:
+        """A section and the one it goes with, unfolded."""
+        for one in (next((owner for owner in self.sections if section in owner.under), section), section):
+            one.make()
+            one.fold(False)
+        body = self.widget()
+        layout = body.layout() if body is not None else None
+        if body is not None and layout is not None:
+            layout.activate()
+            self._give_height()
+            body.adjustSize()
 
     def field_at(self, path: tuple[str, ...]) -> Field | None:
         """The field at a path, or the first of the section at it; made if it was not yet. None where the page has
@@ -378,8 +473,7 @@ class PageView(ScrolledColumn):
         for steps in (None, len(path)):  # the very path, then what lies below it
             for section in self.sections:
                 if any(row.path[:steps] == path for row in section.group.rows):
-                    section.make()
-                    section.fold(False)
+                    self._open(section)
                     return next(
                         field
                         for field, row in zip(section.fields, section.group.rows, strict=True)

@@ -6,8 +6,8 @@ import re
 from collections.abc import Callable
 from html import escape
 
-from PyQt6.QtCore import QEvent, QPointF, Qt
-from PyQt6.QtGui import QKeyEvent, QKeySequence, QPainter, QPen, QPolygonF
+from PyQt6.QtCore import QEvent, QPointF, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPen, QPolygonF
 from PyQt6.QtWidgets import (
     QApplication,
     QComboBox,
@@ -53,6 +53,21 @@ class Words(QLabel):
 
     def text(self) -> str:
         return self.given
+
+
+class Pressed(Words):
+    """Words that can be pressed."""
+
+    pressed = pyqtSignal()
+
+    def __init__(self, text: str, role: str) -> None:
+        super().__init__(text)
+        self.setProperty("role", role)
+        self.setWordWrap(True)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        self.pressed.emit()
 
 
 class Elided(QLabel):

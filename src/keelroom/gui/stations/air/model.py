@@ -53,6 +53,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                 ("Spread over the face", offer("spread", build.active)),
                 ("Keep in my parts", "keep"),
             ),
+            brief=lambda path: next(fan.name for fan in build.package.fans if fan.id == path[-1]),
         ),
         Page(
             "Shroud",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from keelroom.assess.acts.registry import offer
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.gui.rows import Group, Page, Row, quantities
+from keelroom.units import KINDS, format_si
 
 GEARBOXES = (("manual", "Manual"), ("automatic", "Automatic"))
 KINDS_OF_ENGINE = (
@@ -27,7 +28,7 @@ SYMPTOMS = (
 )
 
 
-def pages(build: Build) -> tuple[Page, ...]:
+def pages(build: Build, system: str) -> tuple[Page, ...]:
     """The pages in the order the work is done."""
     brief = ("brief",)
     vehicle, engine, accessories = (*brief, "vehicle"), (*brief, "engine"), (*brief, "accessories")
@@ -129,8 +130,23 @@ def pages(build: Build) -> tuple[Page, ...]:
             "Duty cases",
             tuple(_case_group(case.id, case.name) for case in build.duty_cases),
             (("Add a duty case", offer("add_case")), ("Make them from the brief", offer("usual_cases"))),
+            brief=lambda path: case_words(next(case for case in build.duty_cases if case.id == path[-1]), system),
         ),
     )
+
+
+def case_words(case: DutyCase, system: str) -> str:
+    """A duty case in a few words."""
+    speed = format_si(case.speed.si, KINDS["speed"], system) if case.speed and case.speed.si > 0 else ""
+    words = (
+        dict(DEMANDS)[case.demand].lower(),
+        speed,
+        f"{case.grade.si:.0%} up" if case.grade.si > 0 else "",
+        "towing" if case.towed_mass.si > 0 else "",
+        "A/C on" if case.ac_on else "",
+        "" if case.counted else "for information",
+    )
+    return ", ".join(word for word in words if word)
 
 
 def _seen_rows(case: DutyCase) -> tuple[Row, ...]:

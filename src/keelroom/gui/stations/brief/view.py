@@ -30,7 +30,7 @@ class BriefStation(Form):
         super().__init__(
             session,
             BRIEF,
-            lambda: pages(session.build),
+            lambda: pages(session.build, session.system),
             actions,
             {
                 "Causes": lambda: CausesView(session),

@@ -142,7 +142,14 @@ def _circuits(build: Build, assessment: Assessment) -> Page:
             ("Add a source", offer("add_source")),
             ("Size alike circuits alike", offer("sized_alike", build.active)),
         ),
+        brief=lambda path: next((circuit_words(one) for one in package.circuits if one.id == path[-1]), ""),
     )
+
+
+def circuit_words(circuit: Circuit) -> str:
+    """A circuit in a few words."""
+    told = (("fuse", circuit.fuse), ("feed", circuit.feed.size))
+    return ", ".join(f"{value.as_typed} {what}" for what, value in told if value is not None)
 
 
 def _circuit(

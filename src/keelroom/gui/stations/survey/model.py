@@ -8,7 +8,7 @@ from keelroom.assess.fit.moves import CAPPED
 from keelroom.assess.inputs.coolant.ports import end_name
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.survey import HoseEnd, ObstacleKind
+from keelroom.document.schema.survey import HoseEnd, Obstacle, ObstacleKind
 from keelroom.facts import lowered
 from keelroom.gui.rows import Group, Page, Path, Row, quantities, readings
 
@@ -96,6 +96,7 @@ def pages(build: Build) -> tuple[Page, ...]:
             ),
             (("Add an obstacle", offer("add_obstacle")),),
             stay=True,
+            brief=lambda path: obstacle_words(next(item for item in survey.obstacles if item.id == path[-1])),
         ),
         _air_gaps(build),
         Page(
@@ -222,6 +223,12 @@ def _edges(build: Build) -> tuple[Group, ...]:
         ("top_edge", "Upper edge"),
     )
     return (Group("Its edges", tuple(Row("choice", (*opening, field), words, EDGES) for field, words in names)),)
+
+
+def obstacle_words(item: Obstacle) -> str:
+    """What is in the way in a few words."""
+    kind = dict(KINDS_OF_OBSTACLE)[item.kind].lower() if item.kind != "other" else ""
+    return ", ".join(word for word in (kind, dict(MOBILITY)[item.mobility].lower()) if word)
 
 
 def _turning(name: str, path: Path) -> Group:
