@@ -207,8 +207,8 @@ def test_a_page_is_copied_as_text(driver):
 def test_the_drawing_goes_out_as_svg(driver, tmp_path, monkeypatch):
     monkeypatch.setattr("keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "e.svg"), ""))
     driver.ctrl(Qt.Key.Key_E)
-    QTest.keyClicks(driver.find("Find an act"), "export drawing")
-    QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)
+    QTest.keyClicks(driver.find("Ask"), "export drawing")
+    QTest.keyClick(driver.find("Ask"), Qt.Key.Key_Return)
     assert "<svg" in (tmp_path / "e.svg").read_text()
 
 

@@ -407,13 +407,13 @@ def test_the_blank_sheet_and_the_plain_verdict_leave_the_window(demo_window, tmp
     driver = demo_window
     monkeypatch.setattr("keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "s.pdf"), ""))
     driver.ctrl(Qt.Key.Key_E)
-    QTest.keyClicks(driver.find("Find an act"), "survey sheet")
-    QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)
+    QTest.keyClicks(driver.find("Ask"), "survey sheet")
+    QTest.keyClick(driver.find("Ask"), Qt.Key.Key_Return)
     assert "Crank pulley" in "".join(page.extract_text() for page in PdfReader(tmp_path / "s.pdf").pages)
     for _ in range(len("survey sheet")):
-        QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Backspace)
-    QTest.keyClicks(driver.find("Find an act"), "plain paragraph")
-    QTest.keyClick(driver.find("Find an act"), Qt.Key.Key_Return)
+        QTest.keyClick(driver.find("Ask"), Qt.Key.Key_Backspace)
+    QTest.keyClicks(driver.find("Ask"), "plain paragraph")
+    QTest.keyClick(driver.find("Ask"), Qt.Key.Key_Return)
     text = QApplication.clipboard().text()
     assert "Fit: does not fit" in text
     assert "\n" not in text

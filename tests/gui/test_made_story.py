@@ -110,7 +110,7 @@ def test_a_top_panel_and_side_strips_are_measured_made_and_worth_something(drive
     assert idle(driver).recirculated < 0.05
 
     # its worth, read at idle and at the vents
-    driver.turn("Worth")
+    page(driver, "Air", "Panels")
     table = driver.find("What panels are worth", QTableWidget)
     driver.until(lambda: table.rowCount() == 6)
     assert table.item(5, 0).text() == "All of them together"
@@ -119,7 +119,7 @@ def test_a_top_panel_and_side_strips_are_measured_made_and_worth_something(drive
     assert driver.shows("the A/C blows")
 
     # templates, opened and measured
-    driver.turn("Make")
+    page(driver, "Fit-up", "Make")
     monkeypatch.setattr("keelroom.gui.saving.QFileDialog.getSaveFileName", lambda *_: (str(tmp_path / "t.dxf"), ""))
     driver.click("Write templates as DXF")
     drawing = ezdxf.readfile(tmp_path / "t.dxf")

@@ -58,7 +58,7 @@ def test_one_and_a_half_fins_for_fifteen_is_seen_saved_opened_and_mended(demo_wi
         ("Copy the ledger", "not worked out: Fins 1.5"),
         ("Copy the verdict", "not worked out: Fins 1.5"),
     ):
-        driver.enter("Find an act", act)
+        driver.enter("Ask", act)
         assert words in clipboard(), act
         assert "in hand" not in clipboard()
     assert not misread(driver.window)

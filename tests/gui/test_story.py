@@ -21,7 +21,7 @@ from keelroom.document.file import load
 from keelroom.gui.session import crash
 from keelroom.gui.theme.palette import DARK, LIGHT
 from keelroom.gui.widgets.fields import QuantityField
-from keelroom.gui.widgets.panels.acts import CommandsPanel
+from keelroom.gui.widgets.panels.ask import AskPanel
 from keelroom.gui.widgets.panels.why import WhyPanel
 from keelroom.units import KINDS, format_si
 from tests.conftest import DEMO
@@ -264,7 +264,7 @@ def test_why_names_the_three_largest_movers(demo_window):
 def test_acts_are_found_by_name_and_done_by_key(demo_window):
     driver = demo_window
     driver.ctrl(Qt.Key.Key_E)
-    panel = driver.window.findChild(CommandsPanel)
+    panel = driver.window.findChild(AskPanel)
     QTest.keyClicks(panel.filter, "go to air")
     QTest.keyClick(panel.filter, Qt.Key.Key_Return)
     assert driver.window.tape.marks["Air"].isChecked()

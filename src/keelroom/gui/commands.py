@@ -2,15 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import partial
-from typing import Protocol
+from typing import NamedTuple, Protocol
 
 from keelroom.gui.files import Files
 from keelroom.gui.outputs import Outputs
 from keelroom.gui.registry import STATIONS
 from keelroom.gui.session.session import Session
 from keelroom.gui.side import Drawers
-from keelroom.gui.widgets.panels.acts import WindowCommand
+
+
+class WindowCommand(NamedTuple):
+    """An act by name, with its shortcut ('' none), the menu it stands in ("File/Export" for one in another) and its
+    icon ('' none)."""
+
+    name: str
+    act: Callable[[], object]
+    shortcut: str = ""
+    menu: str = ""
+    icon: str = ""
 
 
 class Commanded(Protocol):
@@ -139,6 +150,6 @@ def _package(window: Commanded) -> tuple[WindowCommand, ...]:
 def _help(window: Commanded) -> tuple[WindowCommand, ...]:
     return (
         WindowCommand("Guide to this page", window.guide, "F1", "Help", "guide"),
-        WindowCommand("Every act by name", partial(window.drawers.pull, "Acts"), "Ctrl+E", "Help", "acts"),
+        WindowCommand("Ask for anything there is", partial(window.drawers.pull, "Ask"), "Ctrl+E", "Help", "acts"),
         WindowCommand("About Keel Room", window.about, "", "Help"),
     )

@@ -2,16 +2,21 @@
 
 from __future__ import annotations
 
+import re
+from collections.abc import Callable
 from functools import cache
 from pathlib import Path
 from typing import NamedTuple
+from urllib.parse import quote
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QTextBrowser, QVBoxLayout, QWidget
 
 from keelroom import guide as pages
 from keelroom.gui.dialogs import Dialog
+from keelroom.gui.registry import STATIONS
 from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.panels.ask import wanted_words
 from keelroom.gui.widgets.text import label
 
 FOLDER = Path(pages.__file__).parent
@@ -36,9 +41,28 @@ def topics() -> tuple[Topic, ...]:
     return tuple(found)
 
 
+def linked(text: str) -> str:
+    """A topic with every page it speaks of made a way to it: “**Air, Fans and Shroud**” leads to two."""
+
+    def links(found: re.Match[str]) -> str:
+        name, _, rest = found.group(1).partition(", ")
+        station = next((one for one in STATIONS if one.name == name), None)
+        if station is None or not rest:
+            return found.group(0)
+        pages = {leaf.title: leaf.holds[0] for leaf in station.pages} | {part: part for part in station.parts}
+        # A title may have a comma of its own.
+        pieces = [rest] if rest in pages else re.split(r"(, | and )", rest)
+        told = [
+            f"[**{piece}**](page:{quote(f'{name}/{pages[piece]}')})" if piece in pages else piece for piece in pieces
+        ]
+        return f"**{name}**, {''.join(told)}"
+
+    return re.sub(r"\*\*(.+?)\*\*", links, text)
+
+
 def matching(words: str) -> tuple[Topic, ...]:
     """Topics that have all the words, those with them in their title first."""
-    wanted = words.lower().split()
+    wanted = wanted_words(words)
     found = [topic for topic in topics() if all(word in topic.text.lower() for word in wanted)]
     return tuple(sorted(found, key=lambda topic: not all(word in topic.title.lower() for word in wanted)))
 
@@ -46,7 +70,8 @@ def matching(words: str) -> tuple[Topic, ...]:
 class Guide(Dialog):
     """It may stand open beside the work."""
 
-    def __init__(self, window: QWidget, session: Session) -> None:
+    def __init__(self, window: QWidget, session: Session, turn: Callable[[str, str], object]) -> None:
+        """turn : to a part of a page of a station, by their names"""
         super().__init__(window, session, "Guide", (900, 640))
         self.setModal(False)
         across = QHBoxLayout()
@@ -71,6 +96,7 @@ class Guide(Dialog):
         self.page = QTextBrowser()
         self.page.setAccessibleName("Page of the guide")
         self.page.setOpenLinks(False)
+        self.page.anchorClicked.connect(lambda url: turn(*url.path().split("/")))
         self.page.setSearchPaths([str(FOLDER)])
         self.page.document().setDocumentMargin(10)  # type: ignore[union-attr]
         across.addWidget(self.page, 1)
@@ -95,7 +121,7 @@ class Guide(Dialog):
         if item is None:
             return
         topic = next(topic for topic in topics() if topic.name == item.data(Qt.ItemDataRole.UserRole))
-        self.page.setMarkdown(topic.text)
+        self.page.setMarkdown(linked(topic.text))
         self.page.setAccessibleDescription(topic.title)
 
     def open_at(self, name: str) -> None:

@@ -8,9 +8,8 @@ from pathlib import Path
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMainWindow, QMenu, QMenuBar
 
-from keelroom.gui.commands import MENUS
+from keelroom.gui.commands import MENUS, WindowCommand
 from keelroom.gui.theme.icons import icon
-from keelroom.gui.widgets.panels.acts import WindowCommand
 from keelroom.gui.widgets.text import plain_tip
 
 

@@ -4,6 +4,7 @@ of them."""
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from typing import TYPE_CHECKING, Protocol, cast
 
 from PyQt6.QtCore import Qt
@@ -22,9 +23,11 @@ from PyQt6.QtWidgets import (
 
 from keelroom import __version__
 from keelroom.assess.acts.registry import offer
+from keelroom.assess.findings import Finding
 from keelroom.assess.safety import caution
 from keelroom.document.autosave import LeftBehind
 from keelroom.drawing.scene import Scene
+from keelroom.gui.asked import every_answer, make_another
 from keelroom.gui.commands import commands_of
 from keelroom.gui.files import Files, dropped
 from keelroom.gui.header import HeadActs, Header
@@ -42,7 +45,7 @@ from keelroom.gui.widgets.fields import field_round
 from keelroom.gui.widgets.form import Form
 from keelroom.gui.widgets.ledger.ledger import Ledger
 from keelroom.gui.widgets.map_bar import MapBar
-from keelroom.gui.widgets.panels.acts import CommandsPanel
+from keelroom.gui.widgets.panels.ask import AskPanel
 from keelroom.gui.widgets.panels.findings import FindingsPanel
 from keelroom.gui.widgets.panels.trail import TrailPanel
 from keelroom.gui.widgets.panels.why import WhyPanel
@@ -61,7 +64,7 @@ DRAWERS = {
     "Findings": ("F2", "What is wrong, doubtful or not measured, with what would mend it"),
     "Why": ("F3", "The working of the figure you chose: inputs, formula, sources, what moves it most"),
     "Trail": ("F4", "Every step you made, with the temperature and gap it left"),
-    "Acts": ("Ctrl+E", "Everything this program does, by name"),
+    "Ask": ("Ctrl+E", "Any page, field, part, finding, act or topic of the guide, by its words"),
 }
 FORM_WIDTH, LEAST_FORM, TWO_COLUMNS = 364, 362, 720
 
@@ -158,7 +161,7 @@ class Window(QMainWindow):
             "Findings": lambda: FindingsPanel(self.session, self.shown_station),
             "Why": lambda: WhyPanel(self.session),
             "Trail": lambda: TrailPanel(self.session),
-            "Acts": lambda: CommandsPanel(self.commands),
+            "Ask": lambda: AskPanel(partial(every_answer, self), partial(make_another, self)),
         }
         self.drawers = Drawers(self.session, self.palette_now, DRAWERS, make)
         self.across = Splitter(Qt.Orientation.Horizontal)
@@ -252,12 +255,30 @@ class Window(QMainWindow):
         if self.furnished:
             self.show_station(name)
 
-    def show_station(self, name: str) -> None:
+    def station(self, name: str) -> Form:
+        """A station, made when it is first wanted."""
         if name not in self.stations:
             self.stations[name] = named(name).make(self.session)
             self.stations[name].turned.connect(self._place_middle)
             self.station_stack.addWidget(self.stations[name])
-        self.station_stack.setCurrentWidget(self.stations[name])
+        return self.stations[name]
+
+    def turn(self, station: str, part: str) -> None:
+        """A part of a page of a station."""
+        self.visit(station)
+        if self.furnished:
+            self.station(station).choose(part)
+
+    def show_finding(self, finding: Finding) -> None:
+        """A finding: the field it speaks of, and its card, open."""
+        self.go_to(finding.where)
+        self.show_panel("Findings")
+        panel = self.drawers.panels["Findings"]
+        assert isinstance(panel, FindingsPanel)
+        panel.open(finding)
+
+    def show_station(self, name: str) -> None:
+        self.station_stack.setCurrentWidget(self.station(name))
         self.stations[name].catch_up()
         self.tape.marks[name].setChecked(True)
         self.shown_station = name
@@ -357,12 +378,18 @@ class Window(QMainWindow):
         Preferences(self, self.session).open()
 
     def guide(self) -> None:
-        """The guide, at what the shown station is about."""
+        """The guide, at what the shown page is about."""
+        station = named(self.shown_station or STATIONS[0].name)
+        shown = self.stations.get(station.name)
+        self.open_guide(station.topic(shown.current) if shown else station.guide)
+
+    def open_guide(self, topic: str) -> None:
+        """The guide at a topic."""
         from keelroom.gui.guide import Guide
 
         if self.guide_window is None:
-            self.guide_window = Guide(self, self.session)
-        self.guide_window.open_at(named(self.shown_station or STATIONS[0].name).guide)
+            self.guide_window = Guide(self, self.session, self.turn)
+        self.guide_window.open_at(topic)
 
     def about(self) -> None:
         """Name, version, and what the figures are."""

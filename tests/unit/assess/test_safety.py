@@ -95,7 +95,7 @@ def test_a_list_says_the_open_problems_of_its_part_and_no_others():
 
 
 def test_the_guides_page_is_the_table():
-    page = (Path(keelroom.__file__).parent / "guide/10-cautions.md").read_text()
+    page = (Path(keelroom.__file__).parent / "guide/17-cautions.md").read_text()
     assert set(cautions(*STEPS)) == {
         line.removeprefix("- ") for line in page.splitlines() if line.startswith("- ") or line.startswith("Planning")
     }

@@ -79,6 +79,7 @@ def pages(build: Build) -> tuple[Page, ...]:
         Page("Curve", ()),
         Page("Figures", ()),
         Page("Worth", ()),
+        Page("Panels", ()),
         Page("Swap", ()),
     )
 

@@ -13,6 +13,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.stations.air.curves import curves_page
 from keelroom.gui.stations.air.declared import AIR
 from keelroom.gui.stations.air.model import COLUMNS, cells, figure_rows, pages
+from keelroom.gui.stations.air.panels import PanelsView
 from keelroom.gui.stations.air.swap import SwapView
 from keelroom.gui.stations.air.worth import worth_page
 from keelroom.gui.widgets.choose_table import ChooseTable
@@ -61,6 +62,7 @@ class AirStation(Form):
             "Curve": lambda: curves_page(session),
             "Figures": lambda: FiguresView(session),
             "Worth": lambda: worth_page(session),
+            "Panels": lambda: PanelsView(session),
             "Swap": lambda: SwapView(session),
         }
         super().__init__(session, AIR, lambda: pages(session.build), actions, makers)

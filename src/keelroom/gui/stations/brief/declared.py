@@ -9,7 +9,7 @@ BRIEF = Station(
     pages=(
         Leaf("Car", "What car is it, on how hot a day, and how hot may it get?", ("Vehicle", "Limits")),
         Leaf("Engine", "How much heat does the engine make?"),
-        Leaf("Ran hot", "Why did it run hot?", ("Before", "Explain", "Causes"), guide="climbs-at-lights"),
+        Leaf("Ran hot", "Why did it run hot?", ("Before", "Explain", "Causes"), guide="overheats"),
         Leaf("Duty cases", "What must it do without running hot?"),
     ),
     owns=(

@@ -7,7 +7,7 @@ CORE = Station(
     folder="core",
     purpose="The radiator core: chosen from the catalogue or described, compared with others.",
     pages=(
-        Leaf("Choose", "Which core, and how do they compare?"),
+        Leaf("Choose", "Which core, how big, and how do they compare?", guide="how-big"),
         Leaf("Size", "What is it, to the fin?"),
         Leaf("Sweeps", "Would more fins or more depth help?"),
     ),

@@ -40,8 +40,8 @@ FIT_UP = Station(
         Leaf("Room", "How is room made for it?", ("Find", "Neighbours", "Cut")),
         Leaf(
             "Shroud",
-            "How are shroud and panels made, and what do panels give?",
-            ("Shroud", "Panels", "Worth"),
+            "How are shroud and panels made?",
+            ("Shroud", "Panels"),
             guide="panels-and-mounts",
         ),
         Leaf("Brackets", "What holds it?", ("Brackets", "Mounts"), guide="panels-and-mounts"),

@@ -58,7 +58,6 @@ def _makers(build: Build, system: str) -> dict[str, Callable[[bool], Page]]:
         "Cut": lambda _: Page("Cut", ()),
         "Neighbours": lambda _: neighbours.page(build),
         "Panels": lambda shown: panels.page(build, system, shown),
-        "Worth": lambda _: Page("Worth", ()),
         "Shroud": lambda _: _shroud(build),
         "Brackets": lambda _: brackets.page(build),
         "Mounts": lambda _: brackets.mounts_page(build),

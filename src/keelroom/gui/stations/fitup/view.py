@@ -16,7 +16,6 @@ from keelroom.gui.stations.fitup.find import FindPage
 from keelroom.gui.stations.fitup.gaps import GapsView
 from keelroom.gui.stations.fitup.make import MakeView
 from keelroom.gui.stations.fitup.model import page_of, pages
-from keelroom.gui.stations.fitup.worth import WorthView
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.fit_board import FitBoard
 from keelroom.gui.widgets.form import Form
@@ -35,7 +34,6 @@ class FitUpStation(Form):
             "Gaps": lambda: GapsView(session, self.board),
             "Find": lambda: FindPage(session),
             "Cut": lambda: cut_page(session),
-            "Worth": lambda: WorthView(session),
             "Make": lambda: MakeView(session),
         }
         pictures: dict[str, Picture | QWidget] = {

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 from functools import partial
 
+from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QApplication, QHBoxLayout, QLabel, QVBoxLayout, QWidget
 
 from keelroom.assess.acts.words import after_words
@@ -129,6 +130,18 @@ class FindingsPanel(DrawerPanel):
         self.nothing.setVisible(not found)
         self.more.setVisible(len(found) > self.most)
         self.more.setText(f"Show {min(FINDINGS_AT_ONCE, len(found) - self.most)} more of {len(found)}")
+
+    def open(self, finding: Finding) -> None:
+        """Unfold a finding's card and bring it into sight; all findings are listed then."""
+        self.only_here.setChecked(False)
+        self.only_problems.setChecked(False)
+        self.most = max(self.most, len(self.session.assessment.findings))
+        self.bring_up_to_date()
+        card = next((card for card in self.cards if card.isVisible() and card.finding is finding), None)
+        if card is not None:
+            if not card.head.open:
+                card.turn()
+            QTimer.singleShot(0, partial(self.ensureWidgetVisible, card))  # once it is laid out
 
     def look(self) -> None:
         """Try what the open cards offer, the uppermost first."""

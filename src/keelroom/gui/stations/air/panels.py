@@ -21,7 +21,7 @@ NOTE = (
 NONE = "No panel yet: the Panels page plans them, Survey, Air gaps measures what they close."
 
 
-class WorthView(AskedTable[tuple[PanelWorth, ...]]):
+class PanelsView(AskedTable[tuple[PanelWorth, ...]]):
     """A click goes to the panel."""
 
     does = False
