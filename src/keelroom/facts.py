@@ -8,7 +8,7 @@ from collections.abc import Callable, Mapping
 from string import Formatter
 from typing import Any, NamedTuple
 
-from keelroom.units import KINDS, fine, format_si
+from keelroom.units import KINDS, fine, format_si, inches
 
 WORDS, FACT = "words", "fact"
 """Kinds of a figure that is no measure: a name or a word of the build, and a fact that has a clause of its own."""
@@ -100,7 +100,7 @@ def said(template: str, figures: Figures, system: str, clauses: Mapping[str, str
                torque, minutes, duration, tenths (of a degree), amps, chance, `one|many` (by whether it is one);
                `[us|si]` a measure of the sentence itself in either system
     """
-    text = _EITHER.sub(lambda found: found[1 if system == "us" else 2], template)
+    text = _EITHER.sub(lambda found: found[1 if inches(system) else 2], template)
     return articled(_Sentence(system, clauses).vformat(text, (), {figure.key: figure for figure in figures}))
 
 
@@ -173,11 +173,11 @@ def _whole_minutes(seconds: float) -> str:
 
 def stress_text(pascals: float, system: str) -> str:
     """A stress [Pa] as strength of metal is told."""
-    return f"{pascals / 6.895e6:.0f} ksi" if system == "us" else f"{pascals / 1e6:.0f} MPa"
+    return f"{pascals / 6.895e6:.0f} ksi" if inches(system) else f"{pascals / 1e6:.0f} MPa"
 
 
 def _torque(newton_metres: float, system: str) -> str:
-    return f"{newton_metres / 1.3558:.0f} lb·ft" if system == "us" else f"{newton_metres:.0f} N·m"
+    return f"{newton_metres / 1.3558:.0f} lb·ft" if inches(system) else f"{newton_metres:.0f} N·m"
 
 
 _NUMBERS: Mapping[str, Callable[[float], str]] = {

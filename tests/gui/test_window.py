@@ -472,6 +472,13 @@ def test_preferences_hold_at_once(driver):
     driver.enter("Currency", "$")
     assert driver.window.ledger.totals.money.text() == "Parts $580 · 16 h"
     assert "parts $580" in driver.window.ledger.line.words.text()
+    driver.choose("Heat", "BTU/min")
+    driver.choose("Volume", "gal")
+    assert driver.window.session.system == "si;heat=BTU/min;volume=gal"
+    driver.choose("Units", "Inches, Fahrenheit")
+    assert "°F" in driver.ledger()["Idle, A/C on"]
+    driver.choose("Heat", "As the units have it")
+    assert driver.window.session.system == "us;volume=gal"
     driver.click("Close")
 
 

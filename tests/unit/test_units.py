@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from keelroom.errors import InputError
-from keelroom.units import INCH, KINDS, as_sixteenths, format_si, number_text, parse
+from keelroom.units import INCH, KINDS, as_sixteenths, format_si, inches, money_text, number_text, parse, system_with
 
 LENGTH = KINDS["length"]
 
@@ -109,3 +109,21 @@ def test_a_refusal_says_the_limit_in_the_readers_unit(path, value, said):
     from tests.conftest import DEMO
 
     assert owner_and_spec(load(DEMO), path)[1].refusal(value) == said
+
+
+def test_heat_and_volume_may_be_told_in_other_units_than_the_system_s():
+    """Worked by hand: 42 kW is 56.3 hp of 745.7 W, 2388.5 BTU/min of 1055.06 J; 1 US gallon is 3.785 L."""
+    system = system_with("us", {"heat": "hp", "volume": "gal"})
+    assert format_si(42e3, KINDS["heat"], system) == "56.3 hp"
+    assert format_si(42e3, KINDS["heat"], system_with("si", {"heat": "BTU/min"})) == "2388 BTU/min"
+    assert format_si(3.785411784e-3, KINDS["volume"], system) == "1.00 gal"
+    assert format_si(0.0254, KINDS["length"], system) == "1 in"
+    assert inches(system)
+    assert not inches(system_with("si", {"heat": "hp"}))
+    assert system_with("us", {"heat": "", "volume": "furlong"}) == "us", "what is no unit of it is left out"
+
+
+def test_money_is_whole_and_has_its_sign_before_it():
+    assert money_text(1249.6, "$") == "$1250"
+    assert money_text(-80, "€") == "−€80"
+    assert money_text(0, "") == "0"

@@ -22,7 +22,7 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.loop import Part
 from keelroom.document.schema.package import Package
 from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
-from keelroom.units import INCH, KINDS, format_si
+from keelroom.units import INCH, KINDS, format_si, inches
 
 UNIT = 1e-3
 BOX = 13.0
@@ -468,7 +468,7 @@ def _where(sheet: Sheet, profiles: dict[str, list[Point]], key: str, at: float) 
 def _scale(sheet: Sheet, system: str) -> list[Shape]:
     """Heights over the datum at the left edge: every four inches, or every ten centimetres, thinned where they would
     crowd."""
-    step = 4 * INCH if system == "us" else 0.1
+    step = 4 * INCH if inches(system) else 0.1
     while step * sheet.scale < 34.0:
         step *= 2
     shapes: list[Shape] = []
@@ -477,7 +477,7 @@ def _scale(sheet: Sheet, system: str) -> list[Shape]:
         y = sheet.y(k * step)
         if y > 14.0:
             shapes.append(Polyline("loop.rule", ((44 * UNIT, y * UNIT), ((sheet.room.wide - 14) * UNIT, y * UNIT))))
-            high = format_si(k * step, KINDS["length"], system) if system == "us" else f"{k * step * 1e3:.0f} mm"
+            high = format_si(k * step, KINDS["length"], system) if inches(system) else f"{k * step * 1e3:.0f} mm"
             text = high.replace("-", "−") if k else "datum"
             shapes.append(Label("loop.words", (6 * UNIT, y * UNIT), text, "start"))
         k += 1

@@ -7,6 +7,7 @@ from collections.abc import Callable
 
 from keelroom.assess.figures.coolernoise import Loud
 from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
+from keelroom.units import inches
 
 MM, FOOT = 1e-3, 0.3048
 WIDTH, HEIGHT, FRONT = 440.0, 420.0, 84.0
@@ -53,7 +54,7 @@ def _ring(distance: float, told: tuple[Loud, ...], system: str, role: str, words
     levels = [one for one in told if one.ahead > 0]
     x = FRONT + far * math.cos(SPREAD)
     y = turn * (far * math.sin(SPREAD) + 14)
-    away = f"{distance / FOOT:.0f} ft" if system == "us" else f"{distance:.1f} m"
+    away = f"{distance / FOOT:.0f} ft" if inches(system) else f"{distance:.1f} m"
     lines = [f"{words}{away}"]
     lines += [f"{one.name}: {one.ahead:.0f} dB(A)" if own else f"{one.ahead:.0f} dB(A)" for one in levels]
     lines = lines if own else lines[::-1]

@@ -17,6 +17,7 @@ from keelroom.document.schema.build import Build
 from keelroom.drawing.survey import Where, picture, where_of
 from keelroom.export.pdf import LONGEST_CELL, PAPERS, RULE, STYLES, SceneFlowable, fonts, safe
 from keelroom.export.whole import write_whole
+from keelroom.units import inches
 
 FEW = 8
 """Readings that are kept together on a page."""
@@ -46,7 +47,7 @@ def survey_sheet_bytes(build: Build, sections: Sequence[Section], system: str, p
         author="Keel Room",
         invariant=1,
     )
-    unit = "inches and sixteenths" if system == "us" else "millimetres"
+    unit = "inches and sixteenths" if inches(system) else "millimetres"
     story: list[Flowable] = [
         Paragraph(safe(f"Survey sheet: {build.brief.title or 'untitled build'}", LONGEST_CELL), STYLES["title"]),
         Paragraph(

@@ -20,7 +20,7 @@ from keelroom.gui.widgets.inks import inks
 from keelroom.gui.widgets.reading import by_eye, way_of
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
 from keelroom.gui.widgets.text import button, label, restyle
-from keelroom.units import format_si, parse
+from keelroom.units import format_si, inches, parse
 
 Walk = tuple[tuple[str, tuple[tuple[str, tuple[str, ...]], ...]], ...]
 DIGITS = ("7", "8", "9", "4", "5", "6", "1", "2", "3", "−", "0", ".")
@@ -160,7 +160,7 @@ class Bench(QWidget):
         self.text = ""
         self.by_eye = False
         for made in self.sixteenths:
-            made.setVisible(self.session.system == "us")
+            made.setVisible(inches(self.session.system))
         self._show_text()
 
     def _show_text(self, wrong: str = "") -> None:

@@ -15,6 +15,7 @@ from keelroom.gui.session.timing import one_shot
 from keelroom.gui.theme.icons import icon
 from keelroom.gui.theme.palette import LIGHT, Palette
 from keelroom.gui.widgets.text import ChoiceBox, Elided, button, plain_tip, restyle
+from keelroom.units import inches
 
 Act = Callable[[], object]
 SAID_FOR = 12000
@@ -103,7 +104,7 @@ class Header(QWidget):
         )
 
     def restyle(self, palette: Palette) -> None:
-        us = self.session.system == "us"
+        us = inches(self.session.system)
         self.units_button.setText("in · °F" if us else "mm · °C")
         self.units_button.setAccessibleName("Units: " + ("inches, Fahrenheit" if us else "millimetres, Celsius"))
         for made, name in ((self.undo_button, "undo"), (self.redo_button, "redo"), (self.hold_button, "hold")):

@@ -17,6 +17,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.verdicts import Verdicts
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.text import ChoiceBox, Line, button, label
+from keelroom.units import money_text
 
 AWAITED = "being worked out …"
 
@@ -131,7 +132,7 @@ class Packages(Dialog):
         stands = PACKAGE_KINDS[package.kind]
         if found is None:
             return (name, stands, AWAITED, "", "")
-        cost = f"{self.session.settings.currency}{found.totals.cost:.0f}" if found.totals.cost is not None else ""
+        cost = money_text(found.totals.cost, self.session.settings.currency) if found.totals.cost is not None else ""
         return (name, stands, verdict_line(found, self.session.system), weather_text(found, self.session.system), cost)
 
     def _show(self) -> None:

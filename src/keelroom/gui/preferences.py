@@ -2,19 +2,23 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PyQt6.QtWidgets import QGridLayout, QWidget
 
+from keelroom.facts import raised
 from keelroom.gui.dialogs import Dialog
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.settings import LONGEST_SIGN, PAPERS
 from keelroom.gui.widgets.text import ChoiceBox, Line, label
+from keelroom.units import CHOICES, KINDS
 
 
 class Preferences(Dialog):
     """Each choice holds at once."""
 
     def __init__(self, window: QWidget, session: Session) -> None:
-        super().__init__(window, session, "Preferences", (460, 240))
+        super().__init__(window, session, "Preferences", (460, 300))
         self.grid = QGridLayout()
         self.grid.setColumnStretch(1, 1)
         self.column.addLayout(self.grid)
@@ -22,6 +26,11 @@ class Preferences(Dialog):
         self._choice(
             "Units", (("us", "Inches, Fahrenheit"), ("si", "Millimetres, Celsius")), settings.units, session.set_units
         )
+        for kind, symbols in CHOICES.items():
+            own = KINDS[kind].shown_unit(settings.units).symbol
+            usual = (("", f"As the units have it ({own})"),)
+            choose = partial(self._set_unit, kind)
+            self._choice(raised(kind), (*usual, *((one, one) for one in symbols)), settings.unit_of(kind), choose)
         self._choice("Theme", (("light", "Light"), ("dark", "Dark")), settings.theme, session.set_theme)
         self._choice("Paper", tuple((name, name) for name in PAPERS), settings.paper, self._set_paper)
         self._sign()
@@ -55,6 +64,10 @@ class Preferences(Dialog):
         if sign.strip() != self.session.settings.currency:
             self.session.settings.currency = sign
             self.session.display_changed.emit()
+
+    def _set_unit(self, kind: str, symbol: str) -> None:
+        self.session.settings.choose_unit(kind, symbol)
+        self.session.display_changed.emit()
 
     def _set_paper(self, name: str) -> None:
         self.session.settings.paper = name

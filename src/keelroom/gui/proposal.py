@@ -15,6 +15,7 @@ from keelroom.assess.words import worded
 from keelroom.facts import chance_words
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.text import chip, label, restyle
+from keelroom.units import money_text
 
 NAMES, CELLS = 118, 156
 """[px] of the names' column and each package's"""
@@ -140,7 +141,7 @@ class ProposalView(QWidget):
         if amps is not None and totals.alternator_at_idle is not None:
             drawn += f", alternator {totals.alternator_at_idle:.0f}"
             over = amps > totals.alternator_at_idle
-        cost = "not known" if totals.cost is None else f"{totals.cost:.0f}"
+        cost = "not known" if totals.cost is None else money_text(totals.cost, self.session.settings.currency)
         return [*cells, label(drawn, "doubt" if over else "", wrap=True), label(cost)]
 
     def _pick(self, place: str) -> None:

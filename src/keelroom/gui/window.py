@@ -55,6 +55,7 @@ from keelroom.gui.widgets.splitter import Splitter
 from keelroom.gui.widgets.start_page import Offers, StartPage
 from keelroom.gui.widgets.tape import Tape
 from keelroom.gui.widgets.text import by_type
+from keelroom.units import inches
 
 if TYPE_CHECKING:
     from keelroom.gui.bench import Bench, Walk
@@ -441,7 +442,7 @@ class Window(QMainWindow):
         self._refresh()
 
     def switch_units(self) -> None:
-        self.session.set_units("si" if self.session.system == "us" else "us")
+        self.session.set_units("si" if inches(self.session.system) else "us")
 
     def switch_theme(self) -> None:
         self.session.set_theme("dark" if self.session.settings.theme == "light" else "light")

@@ -5,11 +5,12 @@ Conversion factors are the exact definitions of the international yard and pound
 and of the SI brochure; `tests/reference` checks them against an independent unit package.
 """
 
-from keelroom.units.kinds import INCH, KINDS, Kind, Unit
+from keelroom.units.kinds import CHOICES, INCH, KINDS, Kind, Unit, inches, system_with
 from keelroom.units.parse import parse
-from keelroom.units.text import as_sixteenths, both, fine, fine_both, format_si, number_text, with_unit
+from keelroom.units.text import as_sixteenths, both, fine, fine_both, format_si, money_text, number_text, with_unit
 
 __all__ = [
+    "CHOICES",
     "INCH",
     "KINDS",
     "Kind",
@@ -19,7 +20,10 @@ __all__ = [
     "fine",
     "fine_both",
     "format_si",
+    "inches",
+    "money_text",
     "number_text",
     "parse",
+    "system_with",
     "with_unit",
 ]

@@ -51,8 +51,9 @@ class Kind(NamedTuple):
         )
 
     def shown_unit(self, system: str) -> Unit:
-        """The unit the `system` ("us" or "si") shows this kind in."""
-        return _shown(self.name, self.us if system == "us" else self.si)
+        """The unit a system shows this kind in: "us" or "si", or one of them with choices of its own, as
+        `system_with` writes it."""
+        return _shown(self.name, system)
 
     @property
     def affine(self) -> bool:
@@ -61,8 +62,29 @@ class Kind(NamedTuple):
 
 
 @cache
-def _shown(kind_name: str, symbol: str) -> Unit:
-    return KINDS[kind_name].unit(symbol)
+def _shown(kind_name: str, system: str) -> Unit:
+    kind, (_, *chosen) = KINDS[kind_name], system.split(BESIDES)
+    symbols = dict(choice.split(CHOSEN, 1) for choice in chosen)
+    return kind.unit(symbols.get(kind_name, kind.us if inches(system) else kind.si))
+
+
+BESIDES, CHOSEN = ";", "="
+CHOICES = {"heat": ("kW", "hp", "BTU/min"), "volume": ("qt", "gal", "L")}
+"""kinds whose unit may be chosen apart from the system, with what it may be"""
+
+
+def inches(system: str) -> bool:
+    """Whether a system shows lengths in inches."""
+    return system.split(BESIDES, 1)[0] == "us"
+
+
+def system_with(base: str, choices: dict[str, str]) -> str:
+    """A system ("us" or "si") with units of some kinds chosen apart from it, those that can be.
+
+    choices : symbols by kind; '' and what is no unit that may be chosen are left out
+    """
+    told = [f"{kind}{CHOSEN}{choices[kind]}" for kind, may in CHOICES.items() if choices.get(kind) in may]
+    return BESIDES.join((base, *told))
 
 
 DIGITS = str.maketrans("²³₂", "232")
@@ -275,6 +297,7 @@ KINDS: dict[str, Kind] = {
             "42 kW",
             Unit("W", 1.0, decimals=0),
             Unit("kW", 1e3, decimals=1),
+            Unit("hp", POUND * 9.80665 * 12 * INCH * 550, decimals=1),
             Unit("BTU/min", 1055.05585262 / 60, decimals=0),
         ),
         _kind("share", "%", "%", "45 %", Unit("fraction", 1.0, decimals=2), Unit("%", 0.01, decimals=0)),

@@ -5,7 +5,7 @@ from __future__ import annotations
 from fractions import Fraction
 
 from keelroom.gauges import size_text
-from keelroom.units.kinds import INCH, KINDS, Kind, Unit
+from keelroom.units.kinds import INCH, KINDS, Kind, Unit, inches
 
 
 def as_sixteenths(inches: float) -> str:
@@ -45,7 +45,7 @@ def format_si(si: float, kind: Kind, system: str) -> str:
 
 def fine(si: float, system: str) -> str:
     """A small length [m] as sheet and drills are told: thousandths of an inch, or hundredths of a millimetre."""
-    return f"{si / INCH:.3f} in" if system == "us" else f"{si * 1e3:.2f} mm"
+    return f"{si / INCH:.3f} in" if inches(system) else f"{si * 1e3:.2f} mm"
 
 
 def fine_both(si: float) -> str:
@@ -58,6 +58,11 @@ def with_unit(number: str, unit: Unit) -> str:
     if not unit.symbol:
         return number
     return f"{number}{unit.symbol}" if unit.symbol == "°" else f"{number} {unit.symbol}"
+
+
+def money_text(sum_: float, sign: str) -> str:
+    """A sum as it is told everywhere: whole, its sign before it."""
+    return f"{'−' if sum_ < 0 else ''}{sign}{abs(sum_):,.0f}".replace(",", "\u202f" if abs(sum_) >= 10_000 else "")
 
 
 def both(si: float, kind: str) -> str:

@@ -7,6 +7,7 @@ from keelroom.assess.acts.registry import Brings, kind_of
 from keelroom.document.act import Act
 from keelroom.document.difference import Difference, worded
 from keelroom.facts import lowered
+from keelroom.units import money_text
 
 
 def brings_words(act: Act, found: Brings, currency: str, most: int) -> str:
@@ -21,7 +22,7 @@ def brings_words(act: Act, found: Brings, currency: str, most: int) -> str:
 def takes_words(found: Brings, currency: str) -> str:
     """The hours, parts and money an act takes, and the money it leaves unspent; '' where it does neither."""
     takes = [*([f"{found.hours / HOUR:.1f} h"] if found.hours and found.hours > 0 else []), *map(lowered, found.parts)]
-    money = f"{currency}{abs(found.money or 0):.0f}"
+    money = money_text(abs(found.money or 0), currency)
     if found.money and found.money > 0:
         takes.append(money)
     taken = [f"Takes {', '.join(takes)}."] if takes else []

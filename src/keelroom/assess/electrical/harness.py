@@ -30,7 +30,7 @@ from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import RELAYED, UNRELAYED
 from keelroom.document.schema.package import Package
 from keelroom.gauges import awg_area
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, format_si, inches
 
 Rows = list[tuple[str, ...]]
 HEAVY_SECTION = 8.0
@@ -69,7 +69,7 @@ def is_ground(point: str) -> bool:
 
 def cut_length(si: float, system: str) -> str:
     """A length of wire as it is cut: to the sixteenth or to the centimetre."""
-    return format_si(si, KINDS["length"], system) if system == "us" else f"{si:.2f} m"
+    return format_si(si, KINDS["length"], system) if inches(system) else f"{si:.2f} m"
 
 
 def wire_list(build: Build, package: Package, found: Electrics, system: str) -> Rows:

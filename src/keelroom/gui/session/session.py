@@ -120,7 +120,7 @@ class Session(QObject):
 
     @property
     def system(self) -> str:
-        return self.settings.units
+        return self.settings.system
 
     def unit(self, kind: Kind) -> Unit:
         return kind.shown_unit(self.system)

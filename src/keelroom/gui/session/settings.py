@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QByteArray, QLocale, QSettings
 
+from keelroom.units import CHOICES, system_with
+
 PAPERS = ("A4", "Letter")
 LONGEST_SIGN = 4
 """Letters of a currency."""
@@ -34,6 +36,19 @@ class Settings:
     @units.setter
     def units(self, value: str) -> None:
         self._store.setValue("units", value)
+
+    @property
+    def system(self) -> str:
+        """The units, with those chosen apart from them."""
+        return system_with(self.units, {kind: self.unit_of(kind) for kind in CHOICES})
+
+    def unit_of(self, kind: str) -> str:
+        """The unit of a kind that was chosen apart from the system; '' where none was."""
+        return self._one_of(f"unit of {kind}", CHOICES[kind])
+
+    def choose_unit(self, kind: str, symbol: str) -> None:
+        """Choose it, '' for the system's own."""
+        self._store.setValue(f"unit of {kind}", symbol)
 
     @property
     def theme(self) -> str:
@@ -85,8 +100,8 @@ class Settings:
 
     @property
     def currency(self) -> str:
-        """Sign put before costs, wherever they are shown; '' none."""
-        return str(self._store.value("currency", ""))[:LONGEST_SIGN]
+        """Sign put before costs, wherever they are shown: as set, else as is usual where one is; '' none."""
+        return str(self._store.value("currency", QLocale.system().currencySymbol()))[:LONGEST_SIGN]
 
     @currency.setter
     def currency(self, value: str) -> None:

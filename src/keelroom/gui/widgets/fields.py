@@ -28,7 +28,7 @@ from keelroom.facts import lowered
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.origin import OriginMark
 from keelroom.gui.widgets.text import ChoiceBox, Line, label, plain_tip, restyle
-from keelroom.units import format_si, parse
+from keelroom.units import format_si, inches, parse
 
 LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 138, 84, 44
 
@@ -193,7 +193,7 @@ class QuantityField(Field):
         except InputError:
             self.said.hide()
             return
-        other = "si" if self.session.system == "us" else "us"
+        other = "si" if inches(self.session.system) else "us"
         here, there = (format_si(reading.si, self.spec.kind, system) for system in (self.session.system, other))
         told = f", {way}" if way else "; end with ~ if it is by eye, with ? if it is assumed"
         self._say(f"reads as {here}" + (f" = {there}" if there != here else "") + told, "faint")
@@ -238,7 +238,8 @@ class QuantityField(Field):
             return  # what somebody is typing, or typed wrong, is theirs
         value = self.value()
         unit = self.session.unit(self.spec.kind)
-        self.unit.setText("" if self.spec.kind.named else unit.symbol)
+        sign = self.session.settings.currency if self.spec.kind_name == "money" else ""
+        self.unit.setText("" if self.spec.kind.named else unit.symbol or sign)
         told = (self.spec.help or f"Such as {self.spec.kind.example}", self.spec.range_words(self.session.system))
         self.edit.setToolTip(plain_tip("\n".join(part for part in told if part)))
         text = shown(value, self.spec.kind, self.session.system) if isinstance(value, Quantity) else ""

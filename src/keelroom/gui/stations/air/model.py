@@ -13,7 +13,7 @@ from keelroom.catalogue.load import FanAssembly
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Fan
 from keelroom.gui.rows import Group, Page, Row, quantities
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, format_si, money_text
 
 Text = Callable[[float, str], str]
 SHROUDS = (("full", "Full"), ("partial", "Part of the face"), ("none", "None"))
@@ -141,7 +141,7 @@ def _controller_rows(fan: Fan, path: tuple[str, ...]) -> tuple[Row, ...]:
     return tuple(rows)
 
 
-def cells(assembly: FanAssembly, system: str) -> tuple[str, ...]:
+def cells(assembly: FanAssembly, system: str, sign: str) -> tuple[str, ...]:
     """One line of the table of fans."""
     fan, count = assembly.fan, assembly.count
     flow = format_si(count * fan.free_air_flow.si, KINDS["airflow"], system) if fan.free_air_flow else "?"
@@ -149,7 +149,7 @@ def cells(assembly: FanAssembly, system: str) -> tuple[str, ...]:
         assembly.name,
         flow,
         format_si(fan.depth.si, KINDS["length"], system) if fan.depth else "?",
-        f"{assembly.cost:.0f}",
+        money_text(assembly.cost, sign),
     )
 
 

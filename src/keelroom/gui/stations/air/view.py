@@ -38,7 +38,8 @@ class FanTable(ChooseTable):
         name = present[0].name if present else ""
         offered = self._offered()
         current = next((i for i, assembly in enumerate(offered) if assembly.name == name), -1)
-        self.show_rows([cells(assembly, self.session.system) for assembly in offered], current)
+        sign = self.session.settings.currency
+        self.show_rows([cells(assembly, self.session.system, sign) for assembly in offered], current)
 
     def _offered(self) -> tuple[FanAssembly, ...]:
         return offered_fans(self.session.build)

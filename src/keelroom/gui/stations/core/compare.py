@@ -85,7 +85,7 @@ class CoresView(AskedTable[tuple[Candidate, ...]]):
 
     def refresh(self) -> None:
         """The list is there at once; how each does follows, where there is enough to work it out."""
-        self.offered = choices(cores(), self._own(), self.session.system)
+        self.offered = choices(cores(), self._own(), self.session.system, self.session.settings.currency)
         super().refresh()
         self.table.show()
         if self.asked is None or self.answers is not self.session.build:

@@ -9,7 +9,7 @@ from keelroom.document.act import Act
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import FINS, Core
 from keelroom.gui.rows import Group, Page, Row, quantities
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, format_si, money_text
 
 FLOWS = (("crossflow", "Crossflow"), ("downflow", "Downflow"))
 MATERIALS = (("aluminium", "Aluminium"), ("copper_brass", "Copper/brass"))
@@ -67,16 +67,16 @@ class Choice:
     own: bool
 
 
-def choices(shipped: tuple[Core, ...], own: tuple[Core, ...], system: str) -> tuple[Choice, ...]:
+def choices(shipped: tuple[Core, ...], own: tuple[Core, ...], system: str, sign: str) -> tuple[Choice, ...]:
     """Cores to choose from, the user's own first."""
     return tuple(
-        Choice(_cells(core, system, mine), core, mine)
+        Choice(_cells(core, system, mine, sign), core, mine)
         for mine, cores in ((True, own), (False, shipped))
         for core in cores
     )
 
 
-def _cells(core: Core, system: str, own: bool) -> tuple[str, ...]:
+def _cells(core: Core, system: str, own: bool, sign: str) -> tuple[str, ...]:
     length = KINDS["length"]
     width, height, depth = (
         format_si(v.si, length, system) if v else "?" for v in (core.face_width, core.face_height, core.depth)
@@ -84,7 +84,8 @@ def _cells(core: Core, system: str, own: bool) -> tuple[str, ...]:
     unit = length.shown_unit(system).symbol
     face = f"{width.removesuffix(unit).strip()} × {height}"
     fins = f"{core.fin_density.si * 0.0254:.0f}/in" if core.fin_density else "?"
-    return (("mine: " if own else "") + core.name, depth, face, fins, f"{core.cost.si:.0f}" if core.cost else "")
+    cost = money_text(core.cost.si, sign) if core.cost else ""
+    return (("mine: " if own else "") + core.name, depth, face, fins, cost)
 
 
 def fit_core_act(build: Build, core: Core) -> Act | None:

@@ -8,13 +8,13 @@ from keelroom.document.act import Act
 from keelroom.document.quantity import described
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.choose_table import ChooseTable
-from keelroom.units import KINDS
+from keelroom.units import KINDS, money_text
 
 NOTE = "A click wires this package’s fans with the kit as it is sold: its fuse, relay, leads, sensor and set points."
 COLUMNS = ("Kit", "Fans", "Fuse", "Feed", "On", "Cost", "To the motor", "Left over")
 
 
-def cells(kit: WiringKit, system: str) -> tuple[str, ...]:
+def cells(kit: WiringKit, system: str, sign: str) -> tuple[str, ...]:
     """One line of the table."""
     circuit = kit.circuit
     length = KINDS["length"]
@@ -29,7 +29,7 @@ def cells(kit: WiringKit, system: str) -> tuple[str, ...]:
         circuit["fuse"].as_typed,
         runs[0],
         described(kit.control["fan_on"], KINDS["temperature"], system),
-        f"{kit.cost:.0f}",
+        money_text(kit.cost, sign),
         runs[1],
         f"{spare} lead{'s' if spare != 1 else ''}",
     )
@@ -46,7 +46,7 @@ class KitsView(ChooseTable):
     def refresh(self) -> None:
         names = {circuit.kit for circuit in self.session.build.package.circuits}
         current = next((k for k, kit in enumerate(kits()) if kit.name in names), -1)
-        self.show_rows([cells(kit, self.session.system) for kit in kits()], current)
+        self.show_rows([cells(kit, self.session.system, self.session.settings.currency) for kit in kits()], current)
 
     def _act_at(self, row: int) -> Act:
         kit = kits()[row]

@@ -12,7 +12,7 @@ from keelroom.gui.stations.loop.model import FLOW_COLUMNS, flow_cells
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.scene_view import Drawing
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, format_si, money_text
 
 MIX_COLUMNS = ("Coolant", "Grade", "Idle", "Freezes", "To boiling", "Flow, idle", "Glycol costs")
 FLOW_NOTE = (
@@ -85,7 +85,7 @@ class CoolantsView(AskedTable[tuple[TriedMix, ...]]):
                 shown(one.freezes, temperature.name),
                 shown(one.grade_margin, kelvin.name),
                 shown(one.flow, "coolant flow"),
-                "" if one.cost is None else f"{one.cost:.0f}",
+                "" if one.cost is None else money_text(one.cost, self.session.settings.currency),
             )
             for one in found
         ]

@@ -10,7 +10,7 @@ from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.report import gap_size
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.text import button
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, format_si, inches, money_text
 
 TOTALS_WIDTH = 212
 
@@ -79,14 +79,14 @@ class TotalsLines(QWidget):
             short = ", short" if totals.amps_at_idle > totals.alternator_at_idle else ""
             volts = f", {totals.volts_at_idle:.1f} V" if totals.volts_at_idle is not None else ""
             idle = f"Idle: {totals.amps_at_idle:.0f} A of {totals.alternator_at_idle:.0f} A{volts}{short}"
-        money = [f"Parts {self.session.settings.currency}{totals.cost:.0f}"] if totals.cost is not None else []
+        money = [f"Parts {money_text(totals.cost, self.session.settings.currency)}"] if totals.cost is not None else []
         if totals.hours is not None:
             money.append(f"{totals.hours / 3600:.0f} h")
         airflow = KINDS["airflow"].shown_unit(system)
         texts = (
             idle + self._since(totals.amps_at_idle, lambda a: a.totals.amps_at_idle, 1.0, "A"),
             against("Face", rules.face_area, rules.face_area_wanted, "area"),
-            against("CFM" if system == "us" else "Air", rules.airflow, rules.airflow_wanted, "airflow")
+            against("CFM" if inches(system) else "Air", rules.airflow, rules.airflow_wanted, "airflow")
             + self._since(rules.airflow, lambda a: a.rules.airflow, airflow.factor, ""),
             self._tightest(assessment),
             (" · ".join(money) or "Cost and hours: not entered")
