@@ -3,6 +3,7 @@ for each."""
 
 from __future__ import annotations
 
+import re
 from typing import Any, NamedTuple
 
 from pydantic import BaseModel
@@ -145,11 +146,16 @@ def _key(item: Any) -> str:
     return str(getattr(item, "id", item))
 
 
+_LONG = re.compile(r"^-?\d+\.\d{3,}(?= |$)|^-?\d{3,}\.\d{2,}(?= |$)")
+"""a number with more places than anybody measures: what was worked out, not typed"""
+
+
 def _words(value: Any, origin: bool) -> str:
     if value is None or value == "":
         return "empty"
     if isinstance(value, Quantity):
-        return f"{value.words} ({value.origin})" if origin else value.words
+        told = _LONG.sub(lambda found: f"{float(found[0]):.4g}", value.words)
+        return f"{told} ({value.origin})" if origin else told
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, tuple):

@@ -126,5 +126,7 @@ ROLES |= {
 ROLES |= {f"{role}.open": style._replace(fill="") for role, style in ROLES.items() if role.startswith("fit.")}
 PLAIN = Style("steel", 0.8)
 """of a role that has no row"""
+BARE = ("bar.word", "bar.label", "el.words", "el.value", "el.flag")
+"""words that stand on something drawn, with no paper behind them"""
 CENTRED = ("el.", "bar.", "loop.")
 """roles whose words stand with their middle, not their foot, at their place"""

@@ -15,7 +15,8 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.platypus import Flowable
 
 from keelroom import ASSETS
-from keelroom.drawing.roles import CENTRED
+from keelroom.drawing.placing import Size, apart
+from keelroom.drawing.roles import BARE, CENTRED
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene
 from keelroom.errors import readable
 from keelroom.export.inks import TEXT, TONES, ink_of
@@ -41,6 +42,7 @@ def _style(name: str, size: float, font: str = "Body", color: Any = INK, before:
 
 STYLES = {
     "title": _style("title", 16, "Strong"),
+    "verdict": _style("verdict", 11, "Strong", before=4),
     "head": _style("head", 10.5, "Strong", before=6),
     "body": _style("body", 8.6),
     "small": _style("small", 7.8, color=FAINT),
@@ -49,6 +51,8 @@ STYLES = {
 
 TALLEST = 640.0
 """[pt] of a drawing: what a page holds beside its heading."""
+LABEL_SIZE = 7.2
+"""[pt] of the words of a drawing."""
 LONGEST_CELL, LONGEST_LABEL = 240, 80
 """Characters of a table's cell, which has to fit on one page, and of a label in a drawing."""
 
@@ -65,8 +69,14 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
     def __init__(self, scene: Scene, width: float) -> None:
         super().__init__()
         left, bottom, wide, high = scene.bounds
-        self.scene, self.scale, self.origin = scene, min(width / wide, TALLEST / high), (left, bottom)
+        self.scale, self.origin = min(width / wide, TALLEST / high), (left, bottom)
+        self.scene = apart(scene, Size(self._wide, (LABEL_SIZE + 2.0) / self.scale))
         self.width, self.height = wide * self.scale, high * self.scale
+
+    def _wide(self, text: str) -> float:
+        """How wide a label comes out, in the scene's units."""
+        shown = readable(text, LONGEST_LABEL)
+        return (float(pdfmetrics.stringWidth(shown, "Body", LABEL_SIZE)) + 4.0) / self.scale
 
     def draw(self) -> None:
         canvas: Any = self.canv
@@ -91,9 +101,7 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         elif isinstance(shape, Polyline):
             self._polyline(canvas, shape, bool(fill))
         elif isinstance(shape, Label):
-            self._text(
-                canvas, shape.at, shape.text, 0.0, shape.align, -2.4 if shape.role.startswith(CENTRED) else 1.5, stroke
-            )
+            self._text(canvas, shape, 0.0, stroke, -2.4 if shape.role.startswith(CENTRED) else 1.5)
         elif isinstance(shape, Dimension):
             self._dimension(canvas, shape)
 
@@ -106,23 +114,21 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
             path.close()
         canvas.drawPath(path, fill=int(filled and shape.closed))
 
-    def _text(
-        self,
-        canvas: Any,
-        at: tuple[float, float],
-        text: str,
-        angle: float,
-        align: str = "middle",
-        up: float = 1.5,
-        colour: str = TEXT,
-    ) -> None:
+    def _text(self, canvas: Any, label: Label, angle: float, colour: str, up: float = 1.5) -> None:
+        """Words turned by an angle, up [pt] off their place; paper lies under those that may stand on something."""
+        shown = readable(label.text, LONGEST_LABEL)
         canvas.saveState()
-        canvas.translate(*at)
+        canvas.translate(*label.at)
         canvas.rotate(math.degrees(angle))
-        canvas.setFont("Body", 7.2 / self.scale)
-        canvas.setFillColor(HexColor(colour))
-        draw = {"middle": canvas.drawCentredString, "start": canvas.drawString, "end": canvas.drawRightString}[align]
-        draw(0, up / self.scale, readable(text, LONGEST_LABEL))
+        canvas.setFont("Body", LABEL_SIZE / self.scale)
+        if label.role not in BARE:
+            wide, high = self._wide(label.text), (LABEL_SIZE + 1.6) / self.scale
+            left = {"middle": -wide / 2, "start": -2.0 / self.scale, "end": 2.0 / self.scale - wide}[label.align]
+            canvas.setFillColor(HexColor("#ffffff"), alpha=0.86)
+            canvas.rect(left, (up - 2.2) / self.scale, wide, high, stroke=0, fill=1)
+        canvas.setFillColor(HexColor(colour), alpha=1.0)
+        draw = {"middle": canvas.drawCentredString, "start": canvas.drawString, "end": canvas.drawRightString}
+        draw[label.align](0, up / self.scale, shown)
         canvas.restoreState()
 
     def _dimension(self, canvas: Any, shape: Dimension) -> None:
@@ -130,4 +136,5 @@ class SceneFlowable(Flowable):  # type: ignore[misc]
         canvas.line(*shape.start, *a)
         canvas.line(*shape.end, *b)
         canvas.line(*a, *b)
-        self._text(canvas, ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text, math.atan2(b[1] - a[1], b[0] - a[0]))
+        middle = Label(shape.role, ((a[0] + b[0]) / 2, (a[1] + b[1]) / 2), shape.text)
+        self._text(canvas, middle, math.atan2(b[1] - a[1], b[0] - a[0]), TEXT)

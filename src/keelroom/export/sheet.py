@@ -1,4 +1,5 @@
-"""The build sheet: one or two PDF pages with brief, package, elevation, ledger, findings and cautions."""
+"""The build sheet: a first page to hand over, with the verdict in words, duty cases, the drawing, what matters most,
+money and hours; then a table of contents and all the rest by chapter."""
 
 from __future__ import annotations
 
@@ -10,20 +11,32 @@ from typing import Any
 
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
-from reportlab.platypus import Flowable, KeepTogether, Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
+from reportlab.platypus import (
+    CondPageBreak,
+    Flowable,
+    KeepTogether,
+    PageBreak,
+    Paragraph,
+    SimpleDocTemplate,
+    Spacer,
+    Table,
+    TableStyle,
+)
+from reportlab.platypus.tableofcontents import TableOfContents
 
 from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.figures.assessment import Assessment
 from keelroom.assess.figures.loop_told import fill_steps
 from keelroom.assess.figures.read_off import air_in
+from keelroom.assess.findings import Finding
 from keelroom.assess.fit.coolers import LINED, WARM, line_plan, named
 from keelroom.assess.handed_out import steps_of
 from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolers import SPOTS
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.report import ledger_rows, totals_lines
+from keelroom.assess.report import fit_line, ledger_rows, totals_lines, verdict_line, volts_line
 from keelroom.assess.safety import cautions
 from keelroom.assess.words import clause, worded
 from keelroom.core.loop.hoses import MAKES
@@ -38,7 +51,18 @@ from keelroom.drawing.loop import loop_scene
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import readable
 from keelroom.export.made import bracket_rows, move_rows, panel_rows, work_notes
-from keelroom.export.pdf import INK, LONGEST_CELL, PAPERS, RULE, STYLES, SceneFlowable, fonts, safe
+from keelroom.export.pdf import (
+    FAINT,
+    INK,
+    LONGEST_CELL,
+    LONGEST_LABEL,
+    PAPERS,
+    RULE,
+    STYLES,
+    SceneFlowable,
+    fonts,
+    safe,
+)
 from keelroom.export.whole import write_whole
 from keelroom.facts import raised
 from keelroom.units import KINDS, format_si
@@ -70,13 +94,13 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
     fonts()
     buffer = io.BytesIO()
     title = readable(build.brief.title, LONGEST_CELL) or "Untitled build"
-    document = SimpleDocTemplate(
+    document = _Sheet(
         buffer,
         pagesize=PAPERS[paper],
         leftMargin=15 * mm,
         rightMargin=15 * mm,
         topMargin=14 * mm,
-        bottomMargin=14 * mm,
+        bottomMargin=16 * mm,
         title=title,
         author="Keel Room",
         invariant=1,
@@ -85,16 +109,14 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         f"{today.isoformat()} · document revision {build.revision} · package: "
         f"{readable(build.package.name, LONGEST_CELL)}"
     )
-    story: list[Flowable] = [
+    contents = TableOfContents(dotsMinLevel=0, levelStyles=[STYLES["body"]])
+    story = [
         Paragraph(safe(title), STYLES["title"]),
         Paragraph(safe(stamp), STYLES["small"]),
-        Spacer(1, 4),
-    ]
-    story += [_ledger(assessment, system), Spacer(1, 4)]
-    story += [Paragraph(safe(" · ".join(totals_lines(assessment, system, sign))), STYLES["small"]), Spacer(1, 6)]
-    story += [
-        *_part("The drawing", lambda: [_drawing_and_package(build, system)]),
-        Spacer(1, 6),
+        *_first_page(assessment, system, sign),
+        PageBreak(),
+        Paragraph("Contents", STYLES["verdict"]),
+        contents,
         *_part("What is changed", lambda: _changed(build)),
         *_part("Fit-up", lambda: _fit(build, assessment, system)),
         *_part("Made parts", lambda: _made(build, system)),
@@ -103,17 +125,97 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         *_part("Electrical", lambda: _electrics(build, assessment, system)),
         *_part("Brief", lambda: _brief(build, system)),
         *_findings(assessment, system),
+        Paragraph("Cautions", STYLES["head"]),
+        *(Paragraph("• " + safe(text), STYLES["small"]) for text in cautions(*steps_of(build))),
     ]
-    story.append(
-        KeepTogether(
-            [
-                Paragraph("Cautions", STYLES["head"]),
-                *(Paragraph("• " + safe(text), STYLES["small"]) for text in cautions(*steps_of(build))),
-            ]
-        )
-    )
-    document.build(story)
+    document.multiBuild(_with_room(story), onFirstPage=_foot, onLaterPages=_foot)
     return buffer.getvalue()
+
+
+UNDER_A_HEADING = 30 * mm
+"""Room a heading wants under it, else it goes to the next page."""
+
+
+def _with_room(story: list[Flowable]) -> list[Flowable]:
+    """The story with no heading alone at a page's end."""
+    found: list[Flowable] = []
+    for one in story:
+        if isinstance(one, Paragraph) and one.style is STYLES["head"]:
+            found.append(CondPageBreak(UNDER_A_HEADING))
+        found.append(one)
+    return found
+
+
+class _Sheet(SimpleDocTemplate):  # type: ignore[misc]
+    """Tells the table of contents of every heading."""
+
+    def afterFlowable(self, flowable: Flowable) -> None:
+        if isinstance(flowable, Paragraph) and flowable.style is STYLES["head"]:
+            self.notify("TOCEntry", (0, flowable.getPlainText(), self.page))
+
+
+def _foot(canvas: Any, document: Any) -> None:
+    """The build's title and the page at the foot."""
+    canvas.saveState()
+    canvas.setFont("Body", STYLES["small"].fontSize)
+    canvas.setFillColor(FAINT)
+    wide, _ = document.pagesize
+    canvas.drawString(15 * mm, 9 * mm, readable(document.title, LONGEST_LABEL))
+    canvas.drawRightString(wide - 15 * mm, 9 * mm, f"page {document.page}")
+    canvas.restoreState()
+
+
+MATTER = 5
+"""Findings told on the first page."""
+
+
+def _first_page(assessment: Assessment, system: str, sign: str) -> list[Flowable]:
+    """The verdict in words, the duty cases, the drawing, what matters most, money and hours."""
+    build = assessment.build
+    said = ". ".join(filter(None, (fit_line(assessment, system), volts_line(assessment).rstrip(". "))))
+    telling = _telling(assessment)
+    story: list[Flowable] = [
+        Paragraph(safe(f"{verdict_line(assessment, system)}."), STYLES["verdict"]),
+        Paragraph(safe(f"{said}."), STYLES["body"]),
+        Spacer(1, 6),
+        _ledger(assessment, system),
+        Spacer(1, 6),
+        *_part("The drawing", lambda: [_drawing_and_package(build, system)]),
+        Paragraph(f"What matters most, of {len(assessment.findings)} findings" if telling else "", STYLES["verdict"]),
+    ]
+    for finding in telling:
+        told = worded(finding, system)
+        mend = f" Mend: {safe(finding.fix[0].label)}." if finding.fix else ""
+        words = f'<font name="Strong">{safe(told.what)}</font>. {safe(told.why, LONGEST_WHY)}{mend}'
+        story.append(Paragraph(words, STYLES["body"]))
+    story += [
+        Paragraph("Money and hours", STYLES["verdict"]),
+        *(Paragraph(safe(line), STYLES["body"]) for line in _costs(assessment, system, sign)),
+    ]
+    return story
+
+
+def _costs(assessment: Assessment, system: str, sign: str) -> list[str]:
+    """Of the totals what it costs in money and hours."""
+    return [line for line in totals_lines(assessment, system, sign) if line.startswith(("Parts", "Shop hours"))]
+
+
+LONGEST_WHY = 200
+"""Characters of a finding's reason on the first page."""
+
+
+def _telling(assessment: Assessment) -> list[Finding]:
+    """The gravest findings, of every station one before any has two."""
+    found: list[Finding] = []
+    left = list(assessment.findings)
+    while left and len(found) < MATTER:
+        seen: set[tuple[str, ...]] = set()
+        for finding in list(left):
+            if finding.level == left[0].level and finding.where[:3] not in seen and len(found) < MATTER:
+                seen.add(finding.where[:3])
+                found.append(finding)
+                left.remove(finding)
+    return found
 
 
 def _part(name: str, made: Callable[[], list[Flowable]]) -> list[Flowable]:

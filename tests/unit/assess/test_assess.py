@@ -3,6 +3,7 @@
 import functools
 import json
 import math
+import re
 import subprocess
 import sys
 import zlib
@@ -732,7 +733,15 @@ def test_sheet_says_what_the_window_says(capsys, tmp_path):
     assert run("sheet", DEMO, "-o", target, capsys=capsys)[0] == cli.PROBLEMS
     pages = PdfReader(target).pages
     text = " ".join(page.extract_text() for page in pages)
-    assert 1 <= len(pages) <= 9
+    assert 5 <= len(pages) <= 11
+    first, second = (" ".join(page.extract_text().split()) for page in pages[:2])
+    for expected in ("4 of 6 hold", "does not fit", "What matters most, of", "Mend:", "Money and hours", "Shop hours"):
+        assert expected in first, expected
+    assert "page 1" in first
+    contents = second.index("Contents")
+    assert contents < second.index("Cautions")
+    cautions = int(re.search(r"(\d+) Cautions", second).group(1))
+    assert "Cautions" in pages[cautions - 1].extract_text(), "the table of contents tells the page"
     flat = " ".join(text.split())
     for finding in assess(BUILD).findings:
         if finding.level == "problem":

@@ -91,8 +91,9 @@ class Settings:
 
     @property
     def paper(self) -> str:
-        """Paper for everything printed or written as PDF: as set, else as is usual where one is."""
-        return self._one_of("paper", PAPERS) or _usual_paper()
+        """Paper for everything printed or written as PDF: as set, else Letter where inches are, else as is usual where
+        one is."""
+        return self._one_of("paper", PAPERS) or ("Letter" if self.units == "us" else _usual_paper())
 
     @paper.setter
     def paper(self, value: str) -> None:

@@ -9,12 +9,11 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QPainter, QPixmap, QPolygonF, QTransform
 from PyQt6.QtWidgets import QWidget
 
+from keelroom.drawing.placing import Size, apart
+from keelroom.drawing.roles import BARE
 from keelroom.drawing.scene import Circle, Dimension, Label, Polyline, Rect, Scene, Shape, reach_up
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.inks import Ink
-
-PLAIN = ("bar.word", "bar.label", "el.words", "el.value", "el.flag")
-"""words that stand on something drawn, with no paper behind them"""
 
 
 def body_font(points: int) -> QFont:
@@ -51,6 +50,10 @@ def _meets(shape: Shape, low: float, high: float) -> bool:
     return top >= low and bottom <= high
 
 
+LINE_TAKEN = 0.8
+"""Share of a line that its letters take: lines may stand as close."""
+MOST_PLACED = 250
+"""Labels of a scene that are set apart at every painting."""
 WORDS = 40.0
 """[px] that words may stand over or under their place"""
 
@@ -65,12 +68,24 @@ class ScenePainter:
         self, painter: QPainter, scene: Scene, table: dict[str, Ink], pixels: tuple[float, float] | None = None
     ) -> None:
         """Every shape; of a long sheet only what lies between two heights [pixels] and a line of words beyond."""
+        scene = self.set_apart(painter, scene)
         low, high = -math.inf, math.inf
         if pixels is not None:
             scale, shift = self.view.m22(), self.view.dy()
             ends = [(y - shift) / scale for y in (pixels[0] - WORDS, pixels[1] + WORDS)]
             low, high = min(ends), max(ends)
         self.shapes(painter, (shape for shape in scene.shapes if _meets(shape, low, high)), table)
+
+    def set_apart(self, painter: QPainter, scene: Scene) -> Scene:
+        """The scene with no words on each other at this size; one with more of them than can be looked at as it is."""
+        metrics, scale = painter.fontMetrics(), self.view.m11()
+        if scale <= 0 or sum(isinstance(shape, Label) for shape in scene.shapes) > MOST_PLACED:
+            return scene
+
+        def wide(text: str) -> float:
+            return (metrics.horizontalAdvance(text) + 8) / scale
+
+        return apart(scene, Size(wide, LINE_TAKEN * metrics.height() / scale))
 
     def shapes(self, painter: QPainter, shapes: Iterable[Shape], table: dict[str, Ink]) -> None:
         """Some of its shapes, one over another."""
@@ -96,7 +111,7 @@ class ScenePainter:
             (painter.drawPolygon if shape.closed else painter.drawPolyline)(points)
         elif isinstance(shape, Label):
             self.text(
-                painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0, shape.align, shape.role not in PLAIN
+                painter, self.view.map(QPointF(*shape.at)), shape.text, ink, 0.0, shape.align, shape.role not in BARE
             )
         elif isinstance(shape, Dimension):
             self.dimension(painter, shape, ink)
