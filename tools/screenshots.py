@@ -34,6 +34,7 @@ class Album:
         self.folder = folder
         self.app = application()
         self.window = make_window()
+        self.window.session.settings.shown_round = True
         self.window.resize(1280, 800)
         self.window.show()
         self.session = self.window.session

@@ -17,6 +17,8 @@ from PyQt6.QtPrintSupport import QPrinter
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
+from keelroom import ASSETS
+from keelroom.assess.assess import assess
 from keelroom.assess.report import folded_line
 from keelroom.document.edits import set_value
 from keelroom.document.file import load
@@ -869,3 +871,78 @@ def test_that_something_runs_interpreted_is_said_once(driver, monkeypatch):
         app.say_what_is_slow(driver.window)
         assert len(heard) == lines
     driver.window.session.settings.said_slow = ""
+
+
+def test_the_first_screen_is_explained_once_and_the_next_press_takes_it_away(tmp_path):
+    """Four marks; the next window has none, and Help has them again."""
+    from keelroom.gui.app import make_window
+    from keelroom.gui.widgets.first_marks import FirstMarks
+
+    window = make_window(DEMO)
+    window.resize(1280, 800)
+    window.show()
+    window.activateWindow()
+    for _ in range(100):
+        QApplication.processEvents()
+        if window.furnished:
+            break
+    marks = window.findChildren(FirstMarks)
+    assert [one.isVisible() for one in marks] == [True]
+    assert "every duty case on one rail" in marks[0].accessibleDescription()
+    assert not marks[0].grab().isNull()
+    QTest.mouseClick(marks[0], Qt.MouseButton.LeftButton)
+    QApplication.processEvents()
+    assert window.session.settings.shown_round
+    assert not [one for one in window.findChildren(FirstMarks) if one.isVisible()]
+    window.show_round()
+    again = window.findChildren(FirstMarks)[-1]
+    assert again.isVisible(), "asked for by Help"
+    QTest.keyClick(again, Qt.Key.Key_Space)
+    assert not again.isVisible()
+    window.session.store.mark_saved(window.session.build)
+    window.close()
+
+
+def test_the_ledger_folds_by_itself_where_it_would_leave_no_room(driver):
+    window = driver.window
+    assert not window.ledger.folded
+    window.resize(1024, 600)
+    driver.settle()
+    assert window.ledger.folded
+    window.resize(1280, 800)
+    driver.settle()
+    assert not window.ledger.folded, "and opens again"
+    window.resize(1024, 600)
+    driver.settle()
+    driver.ctrl(Qt.Key.Key_L)
+    assert not window.ledger.folded, "by hand it stays as it was set"
+
+
+def test_a_shop_begins_from_its_own_template(driver, tmp_path):
+    from keelroom.document.file import save
+
+    window = driver.window
+    heard = []
+    window.session.told.connect(heard.append)
+    window.files.start_from_template()
+    assert "No template is kept yet" in heard[-1]
+    path = tmp_path / "shop.keelroom"
+    save(window.session.build, path)
+    assert window.files.open(path)
+    window.files.keep_template()
+    assert window.files.template() == path
+    window.files.open_sample("coupe")
+    assert window.session.build.brief.title == "Hollow Road coupé: 6.2 swap"
+    assert window.session.path is None, "a sample has no file yet"
+    window.files.start_from_template()
+    assert window.session.path is None, "nor has what begins from the template"
+    assert "Larch Lane" in window.session.build.brief.title
+    path.unlink()
+    assert window.files.template() is None
+
+
+@pytest.mark.parametrize("name", ["coupe", "rear"])
+def test_samples_hold_and_have_no_problem(name):
+    found = assess(load(ASSETS / "samples" / f"{name}.keelroom"))
+    assert all(case.figures and case.figures.held for case in found.cases)
+    assert not [finding.code for finding in found.findings if finding.level == "problem"]

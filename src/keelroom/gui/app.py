@@ -42,7 +42,7 @@ def application() -> QApplication:
     app.setStyle("Fusion")
     for name in ("OpenSans-Regular.ttf", "OpenSans-Semibold.ttf"):
         QFontDatabase.addApplicationFontFromData((ASSETS / "fonts" / name).read_bytes())
-    app.setFont(QFont("Open Sans", 10))
+    app.setFont(QFont("Open Sans", Settings().text_size))
     icon = QPixmap()
     icon.loadFromData((ASSETS / "keelroom.png").read_bytes())
     app.setWindowIcon(QIcon(icon))

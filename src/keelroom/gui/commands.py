@@ -48,10 +48,13 @@ class Commanded(Protocol):
     def duplicate_package(self) -> None: ...
     def guide(self) -> None: ...
     def about(self) -> None: ...
+    def show_round(self) -> None: ...
 
 
 MENUS = ("File", "Edit", "View", "Package", "Help")
 """Menus of the menu bar, in order."""
+SAMPLES = (("coupe", "an engine swap that holds"), ("rear", "a core at the tail"))
+"""shipped builds besides the demo"""
 GAP = WindowCommand("", lambda: None)
 """a line between acts of a menu"""
 
@@ -68,6 +71,13 @@ def _file(window: Commanded) -> tuple[WindowCommand, ...]:
         WindowCommand("First build, step by step…", files.guide_first_build, "Ctrl+Shift+N", "File", "first"),
         WindowCommand("Open a build…", files.choose_file, "Ctrl+O", "File", "open"),
         WindowCommand("Open the demo", files.open_demo, "", "File"),
+        *(
+            WindowCommand(f"Open a sample: {words}", partial(files.open_sample, name), "", "File/Samples")
+            for name, words in SAMPLES
+        ),
+        WindowCommand("Start from my template", files.start_from_template, "", "File"),
+        WindowCommand("Keep as my template", files.keep_template, "", "File"),
+        WindowCommand("Another build in a window of its own", files.new_window, "", "File"),
         GAP._replace(menu="File"),
         WindowCommand("Save", files.save, "Ctrl+S", "File", "save"),
         WindowCommand("Save as…", files.save_as, "Ctrl+Shift+S", "File"),
@@ -151,5 +161,6 @@ def _help(window: Commanded) -> tuple[WindowCommand, ...]:
     return (
         WindowCommand("Guide to this page", window.guide, "F1", "Help", "guide"),
         WindowCommand("Ask for anything there is", partial(window.drawers.pull, "Ask"), "Ctrl+E", "Help", "acts"),
+        WindowCommand("Explain the screen", window.show_round, "", "Help"),
         WindowCommand("About Keel Room", window.about, "", "Help"),
     )

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import datetime
+import sys
 from collections.abc import Callable
+from functools import partial
 from pathlib import Path
 
-from PyQt6.QtCore import QMimeData
+from PyQt6.QtCore import QMimeData, QProcess
 from PyQt6.QtWidgets import QApplication, QFileDialog, QMessageBox, QWidget
 
 from keelroom import ASSETS
@@ -19,7 +22,7 @@ from keelroom.export.whole import file_name
 from keelroom.gui.opening import read_beside
 from keelroom.gui.saving import ask_about_change, ask_and_write, ask_where, message, warn
 from keelroom.gui.session.session import Session
-from keelroom.gui.widgets.start_page import Last
+from keelroom.gui.widgets.start_page import Last, Sample
 
 LAST_SHOWN = 5
 """Builds used last that the start page lists."""
@@ -30,6 +33,14 @@ def dropped(data: QMimeData | None) -> Path | None:
     """The build among what was dropped on a window; None where there is none."""
     found = [Path(url.toLocalFile()) for url in (data.urls() if data is not None else []) if url.isLocalFile()]
     return next((path for path in found if path.suffix == ENDING), None)
+
+
+def _day(path: Path) -> str:
+    """When a file was written last; '' where that is not known."""
+    try:
+        return datetime.date.fromtimestamp(path.stat().st_mtime).isoformat()
+    except (OSError, ValueError, OverflowError):
+        return ""
 
 
 class Files:
@@ -66,6 +77,46 @@ class Files:
             return
         self._open(lambda: self.session.open_copy(ASSETS / "demo.keelroom"))
 
+    def open_sample(self, name: str) -> None:
+        """A sample as a build of its own that has no file yet; what is open is asked about first."""
+        if self.may_leave():
+            self._open(lambda: self.session.open_copy(ASSETS / "samples" / f"{name}.keelroom"))
+
+    def samples(self) -> tuple[Sample, ...]:
+        """Shipped builds of different kinds, with their pictures."""
+        told = (
+            ("demo", "A parcel van, tuned", "Towing, hill-climbs: work in hand", self.open_demo),
+            ("coupe", "A coupé with a 6.2 swap", "Street and A/C: it holds", partial(self.open_sample, "coupe")),
+            ("rear", "A roadster, engine behind", "Its core at the tail", partial(self.open_sample, "rear")),
+        )
+        return tuple(Sample(title, words, ASSETS / "samples" / f"{name}.png", act) for name, title, words, act in told)
+
+    def keep_template(self) -> None:
+        """Begin new builds from the open file, until another is kept."""
+        if self.session.path is None:
+            self.session.told.emit("Save the build first: its file is the template")
+            return
+        self.session.settings.template = str(self.session.path)
+        self.session.told.emit(f"New builds can begin from {self.session.path.name}: File, Start from my template")
+
+    def template(self) -> Path | None:
+        """The shop's own file to begin from, where it is still there."""
+        path = self.session.settings.template
+        return Path(path) if path and Path(path).is_file() else None
+
+    def start_from_template(self) -> None:
+        """A copy of the shop's own template; what is open is asked about first."""
+        path = self.template()
+        if path is None:
+            self.session.told.emit("No template is kept yet: open the build it should be and keep it as that")
+        elif self.may_leave():
+            self._open(lambda: self.session.open_copy(path))
+
+    def new_window(self) -> None:
+        """Another build beside this one, in a window and a process of its own: neither waits for the other, and each
+        keeps its own recovery copies."""
+        QProcess.startDetached(sys.executable, ["-m", "keelroom"])
+
     def choose_file(self) -> None:
         if not self.may_leave():
             return
@@ -97,7 +148,7 @@ class Files:
         """Builds used last, as they were left: read from what is kept of them, not from the files, so that the start
         does not wait."""
         settings = self.session.settings
-        return [Last(path, *settings.told_of(str(path))) for path in self.recent()[:LAST_SHOWN]]
+        return [Last(path, *settings.told_of(str(path)), _day(path)) for path in self.recent()[:LAST_SHOWN]]
 
     def _remember(self) -> None:
         """Put the open file at the head of those used last, with how it stands where nothing in it is unsaved."""

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QGridLayout, QWidget
 from keelroom.facts import raised
 from keelroom.gui.dialogs import Dialog
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.settings import LONGEST_SIGN, PAPERS
+from keelroom.gui.session.settings import LONGEST_SIGN, PAPERS, TEXT_SIZES
 from keelroom.gui.widgets.text import ChoiceBox, Line, label
 from keelroom.units import CHOICES, KINDS
 
@@ -32,13 +32,17 @@ class Preferences(Dialog):
             choose = partial(self._set_unit, kind)
             self._choice(raised(kind), (*usual, *((one, one) for one in symbols)), settings.unit_of(kind), choose)
         self._choice("Theme", (("light", "Light"), ("dark", "Dark")), settings.theme, session.set_theme)
-        self._choice("Paper", tuple((name, name) for name in PAPERS), settings.paper, self._set_paper)
+        sizes = tuple((size, f"{size} pt") for size in TEXT_SIZES)
+        self._choice("Text", sizes, settings.text_size, self._set_text)
+        papers = (("", "As the units have it"), *((name, name) for name in PAPERS))
+        self._choice("Paper", papers, settings.paper_chosen, self._set_paper)
         self._sign()
-        self.column.addWidget(label("Paper holds for everything printed or written as PDF.", "faint", wrap=True))
+        self.note = label("Paper holds for everything printed or written as PDF.", "faint", wrap=True)
+        self.column.addWidget(self.note)
         self.column.addStretch(1)
         self.close_button()
 
-    def _choice(self, name: str, choices: tuple[tuple[str, str], ...], now: str, act: object) -> None:
+    def _choice(self, name: str, choices: tuple[tuple[str | int, str], ...], now: str | int, act: object) -> None:
         box = ChoiceBox()
         box.setAccessibleName(name)
         for value, words in choices:
@@ -68,6 +72,10 @@ class Preferences(Dialog):
     def _set_unit(self, kind: str, symbol: str) -> None:
         self.session.settings.choose_unit(kind, symbol)
         self.session.display_changed.emit()
+
+    def _set_text(self, points: int) -> None:
+        self.session.settings.text_size = points
+        self.note.setText("The size of the type is set when the program starts next.")
 
     def _set_paper(self, name: str) -> None:
         self.session.settings.paper = name

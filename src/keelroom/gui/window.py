@@ -7,8 +7,8 @@ from collections.abc import Callable
 from functools import partial
 from typing import TYPE_CHECKING, Protocol, cast
 
-from PyQt6.QtCore import Qt
-from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent
+from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtGui import QCloseEvent, QDragEnterEvent, QDropEvent, QGuiApplication, QResizeEvent
 from PyQt6.QtWidgets import (
     QApplication,
     QHBoxLayout,
@@ -67,6 +67,9 @@ DRAWERS = {
     "Trail": ("F4", "Every step you made, with the temperature and gap it left"),
     "Ask": ("Ctrl+E", "Any page, field, part, finding, act or topic of the guide, by its words"),
 }
+USUAL_SIZE, LEAST_SIZE = QSize(1280, 800), QSize(1000, 560)
+LEAST_WORK = 430
+"""[px] of height that form and picture want beside the header"""
 FORM_WIDTH, LEAST_FORM, TWO_COLUMNS = 364, 362, 720
 
 
@@ -89,8 +92,7 @@ class Window(QMainWindow):
         self.files = Files(self, session, self._opened, self._list_recent)
         self.out = Outputs(self, session, self)
         self.stations: dict[str, Form] = {}
-        self.resize(1280, 800)
-        self.setMinimumSize(1024, 640)
+        self._fit_the_screen()
         self.setAcceptDrops(True)
         self.pages = QStackedWidget()
         self.setCentralWidget(self.pages)
@@ -104,6 +106,8 @@ class Window(QMainWindow):
         self.guide_window: Guide | None = None
         self.furnished = False
         """whether a station is shown"""
+        self.folded_for_room = False
+        """whether the ledger folded by itself"""
         self.first = STATIONS[0].name
         """the station it is furnished with"""
         self.shown_station = ""
@@ -124,6 +128,13 @@ class Window(QMainWindow):
         self._restore()
 
     # building
+
+    def _fit_the_screen(self) -> None:
+        """As large as is usual, or as the screen has room for; not smaller than the smallest that is worked on."""
+        screen = QGuiApplication.primaryScreen()
+        room = screen.availableGeometry().size() if screen is not None else USUAL_SIZE
+        self.setMinimumSize(LEAST_SIZE.boundedTo(room))
+        self.resize(USUAL_SIZE.boundedTo(room).expandedTo(LEAST_SIZE.boundedTo(room)))
 
     def _workspace(self) -> QWidget:
         body, column = packed("paper")
@@ -196,15 +207,19 @@ class Window(QMainWindow):
 
     def show_start(self, recovered: LeftBehind) -> None:
         """The page of a first start; the workspace takes over once there is a build."""
-        acts = {
+        acts: dict[str, Callable[[], object]] = {
             "First build, step by step": self.files.guide_first_build,
             "Start from a new brief": self.enter,
             "Open the demo": self.files.open_demo,
             "Open a file…": self.files.choose_file,
         }
+        template = self.files.template()
+        if template is not None:
+            acts["Start from my template"] = self.files.start_from_template
         forget = self.session.autosave.forget
+        last, samples = self.files.last(), self.files.samples()
         self.start = StartPage(
-            Offers(acts, recovered, self.files.take_over, forget, self.files.last(), self.files.open_recent)
+            Offers(acts, recovered, self.files.take_over, forget, last, self.files.open_recent, samples)
         )
         dress(self.start, self.session)
         self.pages.addWidget(self.start)
@@ -245,6 +260,41 @@ class Window(QMainWindow):
             self.offer_recovery()
         self.furnished = True
         self.station_stack.setFocus()
+        self._make_room()
+        if not self.session.settings.shown_round:
+            self.show_round()
+
+    def show_round(self) -> None:
+        """The first screen explained in four marks, until the next press."""
+        from keelroom.gui.widgets.first_marks import FirstMarks
+
+        over = {
+            "tape": self.tape,
+            "form": self.station_stack,
+            "picture": self.middle_stack,
+            "ledger": self.ledger,
+        }
+        FirstMarks(self, self.session, over, self._was_shown_round)
+
+    def _was_shown_round(self) -> None:
+        self.session.settings.shown_round = True
+        self.station_stack.setFocus()
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._make_room()
+
+    def _make_room(self) -> None:
+        """The ledger to its line where its rows would leave the work no room, and open again where there is; unless it
+        was folded by hand."""
+        wanted = self.ledger.height_open() if self.furnished else 0
+        tight = self.work.height() - wanted < LEAST_WORK
+        if tight and not self.ledger.folded:
+            self.folded_for_room = True
+            self.ledger.fold(True)
+        elif not tight and self.folded_for_room:
+            self.folded_for_room = False
+            self.ledger.fold(False)
 
     # moving about
 
@@ -352,6 +402,7 @@ class Window(QMainWindow):
 
     def toggle_ledger(self) -> None:
         """The ledger in one line, or open."""
+        self.folded_for_room = False
         self.ledger.fold(not self.ledger.folded)
 
     def zoom(self, step: int) -> None:
@@ -472,7 +523,8 @@ class Window(QMainWindow):
         settings = self.session.settings
         settings.remember("geometry", self.saveGeometry())
         settings.remember("panes", self.across.saveState())
-        settings.folded, settings.drawer = self.ledger.folded, self.drawers.out
+        settings.folded = self.ledger.folded and not self.folded_for_room
+        settings.drawer = self.drawers.out
         self.session.close()
         event.accept()
 

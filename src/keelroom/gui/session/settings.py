@@ -9,6 +9,8 @@ from keelroom.units import CHOICES, system_with
 PAPERS = ("A4", "Letter")
 LONGEST_SIGN = 4
 """Letters of a currency."""
+TEXT_SIZES, USUAL_SIZE = (9, 10, 11, 12, 14), 10
+"""[pt] the type may be set to, and what it is unless it is."""
 MOST_RECENT = 8
 """Files kept in mind."""
 
@@ -90,10 +92,15 @@ class Settings:
         self._store.setValue("drawer", value)
 
     @property
+    def paper_chosen(self) -> str:
+        """The paper that was set; '' none."""
+        return self._one_of("paper", PAPERS)
+
+    @property
     def paper(self) -> str:
         """Paper for everything printed or written as PDF: as set, else Letter where inches are, else as is usual where
         one is."""
-        return self._one_of("paper", PAPERS) or ("Letter" if self.units == "us" else _usual_paper())
+        return self.paper_chosen or ("Letter" if self.units == "us" else _usual_paper())
 
     @paper.setter
     def paper(self, value: str) -> None:
@@ -107,6 +114,37 @@ class Settings:
     @currency.setter
     def currency(self, value: str) -> None:
         self._store.setValue("currency", value.strip()[:LONGEST_SIGN])
+
+    @property
+    def template(self) -> str:
+        """The file new builds may begin from; '' none."""
+        return str(self._store.value("template", ""))
+
+    @template.setter
+    def template(self, path: str) -> None:
+        self._store.setValue("template", path)
+
+    @property
+    def text_size(self) -> int:
+        """Points of the type."""
+        try:
+            size = int(self._store.value("text_size", USUAL_SIZE))
+        except (TypeError, ValueError):
+            return USUAL_SIZE
+        return size if size in TEXT_SIZES else USUAL_SIZE
+
+    @text_size.setter
+    def text_size(self, points: int) -> None:
+        self._store.setValue("text_size", points)
+
+    @property
+    def shown_round(self) -> bool:
+        """Whether the first screen was explained."""
+        return str(self._store.value("shown_round", "false")) == "true"
+
+    @shown_round.setter
+    def shown_round(self, value: bool) -> None:
+        self._store.setValue("shown_round", "true" if value else "false")
 
     @property
     def recent(self) -> list[str]:

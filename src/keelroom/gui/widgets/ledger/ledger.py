@@ -94,6 +94,10 @@ class Ledger(QWidget):
         self.opened.setVisible(not folded)
         self.folding.emit(folded)
 
+    def height_open(self) -> int:
+        """What it takes with its rows, whether it is open or not."""
+        return self.opened.sizeHint().height()
+
     def set_palette(self, palette: Palette) -> None:
         self.palette_now = palette
         self.refresh()
