@@ -873,34 +873,31 @@ def test_that_something_runs_interpreted_is_said_once(driver, monkeypatch):
     driver.window.session.settings.said_slow = ""
 
 
-def test_the_first_screen_is_explained_once_and_the_next_press_takes_it_away(tmp_path):
-    """Four marks; the next window has none, and Help has them again."""
-    from keelroom.gui.app import make_window
+def test_the_first_screen_is_explained_once_and_again_when_asked(driver):
+    """Four marks that a press or a key takes away."""
     from keelroom.gui.widgets.first_marks import FirstMarks
 
-    window = make_window(DEMO)
-    window.resize(1280, 800)
-    window.show()
-    window.activateWindow()
-    for _ in range(100):
-        QApplication.processEvents()
-        if window.furnished:
-            break
-    marks = window.findChildren(FirstMarks)
-    assert [one.isVisible() for one in marks] == [True]
-    assert "every duty case on one rail" in marks[0].accessibleDescription()
-    assert not marks[0].grab().isNull()
-    QTest.mouseClick(marks[0], Qt.MouseButton.LeftButton)
+    window, settings = driver.window, driver.window.session.settings
+
+    def marks():
+        return [one for one in window.findChildren(FirstMarks) if one.isVisible()]
+
+    assert marks() == [], "explained before"
+    settings.shown_round = False
+    window.enter()
+    (shown,) = marks()
+    assert "every duty case on one rail" in shown.accessibleDescription()
+    assert shown.grab().toImage().pixelColor(shown.width() // 2, 5).isValid()
+    QTest.mouseClick(shown, Qt.MouseButton.LeftButton)
     QApplication.processEvents()
-    assert window.session.settings.shown_round
-    assert not [one for one in window.findChildren(FirstMarks) if one.isVisible()]
-    window.show_round()
-    again = window.findChildren(FirstMarks)[-1]
-    assert again.isVisible(), "asked for by Help"
+    assert marks() == []
+    assert settings.shown_round
+    window.enter()
+    assert marks() == []
+    window.menus.acts["Explain the screen"].trigger()
+    (again,) = marks()
     QTest.keyClick(again, Qt.Key.Key_Space)
-    assert not again.isVisible()
-    window.session.store.mark_saved(window.session.build)
-    window.close()
+    assert marks() == []
 
 
 def test_the_ledger_folds_by_itself_where_it_would_leave_no_room(driver):
