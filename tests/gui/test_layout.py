@@ -25,7 +25,7 @@ from PyQt6.QtWidgets import (
 )
 
 from keelroom.gui.registry import STATIONS
-from keelroom.gui.theme.palette import DARK, LIGHT, level_colour
+from keelroom.gui.theme.palette import CONTRAST, DARK, LIGHT, level_colour
 from keelroom.gui.widgets.form import PageView
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.text import Elided
@@ -156,7 +156,7 @@ def contrast(one, other):
     return (b + 0.05) / (a + 0.05)
 
 
-@pytest.mark.parametrize("palette", [LIGHT, DARK], ids=["light", "dark"])
+@pytest.mark.parametrize("palette", [LIGHT, DARK, CONTRAST], ids=["light", "dark", "contrast"])
 def test_every_ink_is_readable_on_its_ground(palette):
     """4.5 to 1 for text. Source: WCAG 2.1, success criterion 1.4.3."""
     p = palette
@@ -173,3 +173,12 @@ def test_every_ink_is_readable_on_its_ground(palette):
         assert min(contrast(ink, ground) for ground in grounds) >= 4.5, ink
     assert contrast(p.on_accent, p.accent) >= 4.5
     assert contrast(p.tape_ink, p.tape) >= 4.5
+
+
+def test_the_high_contrast_theme_is_seven_to_one():
+    """Source: WCAG 2.1, success criterion 1.4.6."""
+    p = CONTRAST
+    for ink in (p.ink, p.faint, p.good, p.doubt, p.bad, p.accent):
+        assert min(contrast(ink, ground) for ground in (p.paper, p.panel, p.raised)) >= 7.0, ink
+    assert contrast(p.on_accent, p.accent) >= 7.0
+    assert contrast(p.tape_ink, p.tape) >= 7.0

@@ -943,3 +943,37 @@ def test_samples_hold_and_have_no_problem(name):
     found = assess(load(ASSETS / "samples" / f"{name}.keelroom"))
     assert all(case.figures and case.figures.held for case in found.cases)
     assert not [finding.code for finding in found.findings if finding.level == "problem"]
+
+
+def test_columns_are_resized_put_away_and_remembered(driver):
+    from keelroom.gui.widgets.choose_table import ChooseTable
+
+    driver.click("Air station")
+    driver.turn("Choose")
+    table = driver.window.stations["Air"].views["Choose"]
+    cells = table.table
+    assert not cells.isColumnHidden(1)
+    menu = table.set_by_hand.menu()
+    next(action for action in menu.actions() if action.text() == "Rated").trigger()
+    assert cells.isColumnHidden(1)
+    head = cells.horizontalHeader()
+    table.set_by_hand.put("Rated", away=False)
+    before = cells.columnWidth(1)
+    edge = head.sectionViewportPosition(1) + before - 1
+    driver.drag(head.viewport(), QPoint(edge, 8), QPoint(edge + 30, 8))
+    assert cells.columnWidth(1) > before + 15
+    wide = cells.columnWidth(1)
+    again = ChooseTable("Fans", table.columns, lambda row: None, "")
+    assert again.set_by_hand.width(1) == wide, "the next window has it so"
+    table.set_by_hand.put("Depth", away=True)
+    assert ChooseTable("Fans", table.columns, lambda row: None, "").set_by_hand.is_away(2)
+    table.set_by_hand.restore()
+    assert cells.columnWidth(1) == before
+    again.deleteLater()
+
+
+def test_a_station_s_key_puts_the_cursor_into_its_first_field(driver):
+    driver.ctrl(Qt.Key.Key_2)
+    assert driver.window.focusWidget().accessibleName() == "Panel opening, width"
+    driver.ctrl(Qt.Key.Key_1)
+    assert driver.window.focusWidget().accessibleName() == "Title"

@@ -31,7 +31,12 @@ class Preferences(Dialog):
             usual = (("", f"As the units have it ({own})"),)
             choose = partial(self._set_unit, kind)
             self._choice(raised(kind), (*usual, *((one, one) for one in symbols)), settings.unit_of(kind), choose)
-        self._choice("Theme", (("light", "Light"), ("dark", "Dark")), settings.theme, session.set_theme)
+        self._choice(
+            "Theme",
+            (("light", "Light"), ("dark", "Dark"), ("contrast", "High contrast")),
+            settings.theme,
+            session.set_theme,
+        )
         sizes = tuple((size, f"{size} pt") for size in TEXT_SIZES)
         self._choice("Text", sizes, settings.text_size, self._set_text)
         papers = (("", "As the units have it"), *((name, name) for name in PAPERS))

@@ -305,6 +305,7 @@ class Window(QMainWindow):
         self.first = name
         if self.furnished:
             self.show_station(name)
+            self.station(name).take_focus()
 
     def station(self, name: str) -> Form:
         """A station, made when it is first wanted."""
@@ -496,7 +497,7 @@ class Window(QMainWindow):
         self.session.set_units("si" if inches(self.session.system) else "us")
 
     def switch_theme(self) -> None:
-        self.session.set_theme("dark" if self.session.settings.theme == "light" else "light")
+        self.session.set_theme("dark" if self.session.settings.theme != "dark" else "light")
 
     def _refresh(self) -> None:
         build, store = self.session.build, self.session.store

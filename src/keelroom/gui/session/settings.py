@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import json
+
 from PyQt6.QtCore import QByteArray, QLocale, QSettings
 
 from keelroom.units import CHOICES, system_with
 
 PAPERS = ("A4", "Letter")
+THEMES = ("light", "dark", "contrast")
 LONGEST_SIGN = 4
 """Letters of a currency."""
 TEXT_SIZES, USUAL_SIZE = (9, 10, 11, 12, 14), 10
@@ -54,7 +57,7 @@ class Settings:
 
     @property
     def theme(self) -> str:
-        return self._one_of("theme", ("light", "dark")) or "light"
+        return self._one_of("theme", THEMES) or "light"
 
     @theme.setter
     def theme(self, value: str) -> None:
@@ -114,6 +117,18 @@ class Settings:
     @currency.setter
     def currency(self, value: str) -> None:
         self._store.setValue("currency", value.strip()[:LONGEST_SIGN])
+
+    def columns(self, table: str) -> tuple[list[str], dict[str, int]]:
+        """Of a table by its name: titles of columns that were put away, and widths that were set [px]."""
+        try:
+            away, wide = json.loads(str(self._store.value(f"columns/{table}", "[[], {}]")))
+            return [str(title) for title in away], {str(title): int(width) for title, width in wide.items()}
+        except (ValueError, TypeError, AttributeError):
+            return [], {}
+
+    def keep_columns(self, table: str, away: list[str], wide: dict[str, int]) -> None:
+        """Keep them."""
+        self._store.setValue(f"columns/{table}", json.dumps([away, wide]))
 
     @property
     def template(self) -> str:

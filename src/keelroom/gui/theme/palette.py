@@ -84,9 +84,35 @@ DARK = Palette(
 )
 
 
+CONTRAST = Palette(
+    name="contrast",
+    paper="#ffffff",
+    panel="#ffffff",
+    raised="#ffffff",
+    ink="#000000",
+    faint="#1c1c1c",
+    rule="#5a5a5a",
+    accent="#00324d",
+    on_accent="#ffffff",
+    tape="#ffe94a",
+    tape_ink="#000000",
+    good="#00420f",
+    doubt="#5c3a00",
+    bad="#8a0000",
+    face="#ffffff",
+    tube="#6f6f6f",
+    steel="#000000",
+    steel_fill="#dcdcdc",
+    fan="#00324d",
+    fan_fill="#ffffff",
+    band="#9fd0e8",
+)
+"""Black on white, every ink at 7 to 1 or more on every ground."""
+
+
 def palette_of(theme: str) -> Palette:
     """The palette of a theme by name."""
-    return DARK if theme == "dark" else LIGHT
+    return {"dark": DARK, "contrast": CONTRAST}.get(theme, LIGHT)
 
 
 def level_colour(palette: Palette, level: str) -> str:

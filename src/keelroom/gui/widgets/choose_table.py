@@ -25,6 +25,7 @@ from PyQt6.QtWidgets import (
 
 from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.columns import Columns
 from keelroom.gui.widgets.foretold import Foretold
 from keelroom.gui.widgets.text import label, plain_tip
 
@@ -105,6 +106,7 @@ class ChooseTable(QWidget):
         self.sorted_by: tuple[int, bool] | None = None
         """a column, and whether it falls"""
         self.table = self._cells(name, words)
+        self.set_by_hand = Columns(self.table, columns, self._fit)
         column.addWidget(self.table, 1)
         self.rest = label("", "faint", wrap=True)
         self.rest.setAccessibleName(f"{name}: the rest of the row")
@@ -153,14 +155,15 @@ class ChooseTable(QWidget):
         assert horizontal is not None
         vertical.hide()
         vertical.setDefaultSectionSize(24)
-        horizontal.setSectionResizeMode(QHeaderView.ResizeMode.ResizeToContents)
+        horizontal.setSectionResizeMode(QHeaderView.ResizeMode.Interactive)
         horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
         if self.even:
             horizontal.setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        horizontal.setMinimumSectionSize(24)
         if words:
             horizontal.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
         horizontal.setSectionsClickable(True)
-        horizontal.setToolTip("Click a heading to sort by it")
+        horizontal.setToolTip("Click a heading to sort by it, drag its edge, right-click to put columns away")
         horizontal.sectionClicked.connect(self._sort)
         table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         table.cellClicked.connect(lambda row, _column: self.choose(self.order[row]))
@@ -186,9 +189,15 @@ class ChooseTable(QWidget):
         kept = 2 * self.table.frameWidth() + (bar.sizeHint().width() if bar is not None else 0)
         wide = min(port.width(), self.table.width() - kept)
         room = wide - max(LEAST_FIRST, min(self.table.sizeHintForColumn(0), int(self.most_first * wide)))
+        self.set_by_hand.laying = True
         for k in range(1, len(self.columns)):
-            room -= max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k))
-            self.table.setColumnHidden(k, room < 0)
+            asked = self.set_by_hand.width(k) or max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k))
+            away = self.set_by_hand.is_away(k)
+            room -= 0 if away else asked
+            self.table.setColumnHidden(k, away or room < 0)
+            if not self.table.isColumnHidden(k):
+                self.table.setColumnWidth(k, asked)
+        self.set_by_hand.laying = False
         self._tell_rest()
 
     def _tell_rest(self) -> None:

@@ -590,6 +590,16 @@ class Form(WhenSeen, QWidget):
         self.refresh()
         self.turned.emit()
 
+    def take_focus(self) -> None:
+        """The cursor into the first field of what is open; into what takes it first where that is no form."""
+        view = self.views[self.current]
+        fields = view.fields() if isinstance(view, PageView) else []
+        if fields:
+            fields[0].take_focus()
+            return
+        view.setFocus()
+        self.focusNextChild()
+
     def _page_view(self) -> PageView:
         view = PageView(self.session, self.acts)
         view.walked_off.connect(self._walk_to_next_page)
