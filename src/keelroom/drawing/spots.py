@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.figures.assessment import CaseFigures
-from keelroom.assess.fit.coolers import named
+from keelroom.assess.fit.coolers import LINED, named
 from keelroom.assess.inputs.coolers import FLUID_OF
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
@@ -30,8 +30,21 @@ LYING = ("floor", "trunk", "bumper")
 WORDS_TOP, WORDS_STEP = 344.0, 18.0
 
 
-def spots_scene(build: Build, figures: CaseFigures | None, system: str) -> Scene:
-    """The car with every cooler at its spot, each with its name and, in a solved case, the temperature of its fluid."""
+FROM: dict[str, Point] = {
+    "gearbox_cooler": (262, 84),
+    "oil_cooler": (176, 118),
+    "steering_cooler": (158, 100),
+    "charge_cooler": (190, 140),
+    "condenser": (206, 150),
+}
+"""where the lines of each sort come from: gearbox, engine, pump, compressor"""
+
+
+def spots_scene(build: Build, figures: CaseFigures | None, system: str, lines: bool = False) -> Scene:
+    """The car with every cooler at its spot, each with its name and, in a solved case, the temperature of its fluid.
+
+    lines : with the lines of each drawn, their length and bore told
+    """
     shapes: list[Shape] = [
         _line("fit.hood", BODY),
         *(Circle("picture.block", (x * MM, y * MM), 30 * MM) for x, y in WHEELS),
@@ -48,8 +61,27 @@ def spots_scene(build: Build, figures: CaseFigures | None, system: str) -> Scene
         placed.append((AT[cooler.stands][0] + aside, cooler))
     # The foremost has the topmost words: no leader goes up through those of another.
     for row, (x, cooler) in enumerate(sorted(placed, key=lambda one: one[0])):
-        shapes += _cooler(cooler, x, row, _words(cooler, told, system))
+        if lines and cooler.kind in FROM:
+            shapes += _lines(cooler, x, system)
+        shapes += _cooler(cooler, x, row, _lined(cooler, system) if lines else _words(cooler, told, system))
     return Scene(tuple(shapes), (0.0, 40 * MM, WIDTH * MM, HEIGHT * MM))
+
+
+def _lined(cooler: Cooler, system: str) -> str:
+    """Its name with the length and bore of its lines."""
+    known = [value for value in (cooler.line_length, cooler.line_bore) if value is not None]
+    sizes = [format_si(value.si, KINDS["length"], system) for value in known]
+    return f"{named(cooler)}: {' of '.join(sizes)}" if sizes and cooler.kind in LINED else named(cooler)
+
+
+def _lines(cooler: Cooler, x: float, system: str) -> list[Shape]:
+    """Two lines from where its fluid comes from, along the floor of the car, to where it stands."""
+    (from_x, from_y), y, low = FROM[cooler.kind], AT[cooler.stands][1], 88.0
+    role = "loop.hot.1" if cooler.kind in LINED else "loop.cool.1"
+    return [
+        _line(role, ((from_x + off, from_y), (from_x + off, low - off), (x + off, low - off), (x + off, y)))
+        for off in (0.0, 4.0)
+    ]
 
 
 def _words(cooler: Cooler, told: dict[str, float], system: str) -> str:

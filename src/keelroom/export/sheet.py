@@ -179,6 +179,7 @@ def _first_page(assessment: Assessment, system: str, sign: str) -> list[Flowable
         Paragraph(safe(f"{said}."), STYLES["body"]),
         Spacer(1, 6),
         _ledger(assessment, system),
+        Paragraph(safe(" · ".join(_besides(assessment, system, sign))), STYLES["small"]),
         Spacer(1, 6),
         *_part("The drawing", lambda: [_drawing_and_package(build, system)]),
         Paragraph(f"What matters most, of {len(assessment.findings)} findings" if telling else "", STYLES["verdict"]),
@@ -193,6 +194,12 @@ def _first_page(assessment: Assessment, system: str, sign: str) -> list[Flowable
         *(Paragraph(safe(line), STYLES["body"]) for line in _costs(assessment, system, sign)),
     ]
     return story
+
+
+def _besides(assessment: Assessment, system: str, sign: str) -> list[str]:
+    """Of the totals what is neither money nor hours, nor said already."""
+    said = {*_costs(assessment, system, sign), fit_line(assessment, system)}
+    return [line for line in totals_lines(assessment, system, sign) if line.rstrip(".") not in said]
 
 
 def _costs(assessment: Assessment, system: str, sign: str) -> list[str]:

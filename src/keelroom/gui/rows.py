@@ -41,8 +41,9 @@ class Group(NamedTuple):
     rare: bool = False
 
 
-Press = tuple[str, Act | str]
-"""What a button is called, and the act it does; a code stands for what only the view can do, a menu or a question"""
+Press = tuple[str, Act | str | Path]
+"""What a button is called, and the act it does; a code stands for what only the view can do, a menu or a question, a
+path for the way there"""
 
 
 class Page(NamedTuple):

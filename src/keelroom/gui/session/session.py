@@ -276,6 +276,12 @@ class Session(QObject):
         return ", ".join(dict.fromkeys(need.label.lower() for case in cases for need in case.needs))
 
     @property
+    def needed_first(self) -> tuple[str, ...]:
+        """Where the first of it is typed; () where nothing is needed."""
+        cases = self.assessment.cases if self.needed else ()
+        return next((need.path for case in cases for need in case.needs), ())
+
+    @property
     def case(self) -> str:
         """The chosen duty case, or the one that tells most, or the first."""
         if self.case_id:

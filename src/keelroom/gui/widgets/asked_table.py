@@ -6,7 +6,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Generic, TypeVar
 
-from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from keelroom.document.act import Act
@@ -14,7 +14,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
-from keelroom.gui.widgets.text import label
+from keelroom.gui.widgets.text import button, label
 
 T = TypeVar("T")
 
@@ -49,6 +49,9 @@ class AskedTable(QWidget, Generic[T]):
         self.why = label("", wrap=True)
         self.why.setContentsMargins(12, 8, 10, 0)
         self.column.addWidget(self.why)
+        self.go = button("Go there", lambda: session.asked_for.emit(session.needed_first), "Go to what is needed first")
+        self.go.hide()
+        self.column.addWidget(self.go, 0, Qt.AlignmentFlag.AlignLeft)
         self.table = ChooseTable(name, columns, self.choose, note, hint, words=words)
         if self.does:
             self.table.foretell(session, self.act_at)
@@ -97,6 +100,7 @@ class AskedTable(QWidget, Generic[T]):
     def refresh(self) -> None:
         build, missing = self.session.build, self.missing()
         self.table.setVisible(not missing)
+        self.go.setVisible(bool(missing and self.session.needed))
         if missing:
             self.found, self.asked = None, None
             self.why.setText(missing)

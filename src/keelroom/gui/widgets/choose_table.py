@@ -66,6 +66,25 @@ class _Cells(QTableWidget):
         super().keyPressEvent(event)
 
 
+SORT_TIP = "Click a heading to sort by it, drag its edge, right-click to put columns away"
+HEADINGS = {
+    "Holds": "How many duty cases hold their limit, of those that count",
+    "Hotter day": "How much hotter a day than its own the tightest duty case is held on; under 0: what it lacks",
+    "Rejects": "Heat the core sheds at the limit, in the first duty case",
+    "Air drop": "Pressure the air loses through the core, standing",
+    "Area rule": "The rule of thumb for the face against the engine’s size",
+    "Tightest": "The duty case with the least in hand",
+    "Rated": "Free air: with nothing in the way. Behind a core a third to two thirds of it moves",
+    "Cold road": "On the road on a morning of 14 °F (−10 °C)",
+    "Into coolant": "Heat that goes from the gearbox into the coolant, or back where it is negative",
+    "± worst": "What the tape may be wrong at worst: all readings off the same way",
+    "± RSS": "What the tape is usually wrong: readings off this way and that (root of the sum of squares)",
+    "Comes back": "Share of the air at the face that is hot bay air come back",
+    "Goes round": "Share of the air that goes round the core instead of through it",
+}
+"""words of ours over columns, explained where they stand"""
+
+
 class ChooseTable(QWidget):
     """Rows of cells; `choose` gets the row's index in the given order.
 
@@ -106,6 +125,10 @@ class ChooseTable(QWidget):
         self.sorted_by: tuple[int, bool] | None = None
         """a column, and whether it falls"""
         self.table = self._cells(name, words)
+        for k, title in enumerate(columns):
+            head = self.table.horizontalHeaderItem(k)
+            if head is not None:
+                head.setToolTip(HEADINGS.get(title, SORT_TIP))
         self.set_by_hand = Columns(self.table, columns, self._fit)
         column.addWidget(self.table, 1)
         self.rest = label("", "faint", wrap=True)

@@ -269,7 +269,7 @@ def _same(act: Act) -> Act:
     return act
 
 
-def _weighs(does: Act | str) -> bool:
+def _weighs(does: Act | str | tuple[str, ...]) -> bool:
     """Whether a button changes a package, and so what is told of it."""
     return isinstance(does, Act) and bool(does.package)
 
@@ -383,13 +383,19 @@ class PageView(ScrolledColumn):
         line.setContentsMargins(0, 0, 0, 4)
         told = Foretold(self.session, "Buttons of this page") if any(_weighs(does) for _, does in acts) else None
         for name, does in acts:
-            made = button(name, partial(self.session.do, does) if isinstance(does, Act) else self.acts[does])
+            made = button(name, self._press(does))
             if told is not None and isinstance(does, Act):
                 told.watch(made, partial(_same, does))
             line.addWidget(made)
         column.addWidget(holder)
         if told is not None:
             column.addWidget(told)
+
+    def _press(self, does: Act | str | tuple[str, ...]) -> Callable[[], object]:
+        """What a button does."""
+        if isinstance(does, Act):
+            return partial(self.session.do, does)
+        return self.acts[does] if isinstance(does, str) else partial(self.session.asked_for.emit, does)
 
     def _make_seen(self) -> None:
         """Make what has come into view, and a screen's height beyond it."""

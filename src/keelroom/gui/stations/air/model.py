@@ -75,6 +75,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                     "Panels.",
                 ),
             ),
+            (("To the gaps", (*package, "sealing", "top", "gap")),),
         ),
         Page("Curve", ()),
         Page("Figures", ()),

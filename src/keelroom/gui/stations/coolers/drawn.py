@@ -11,8 +11,13 @@ from keelroom.gui.widgets.scene_view import Drawing, Picture
 
 
 def spots_picture(session: Session) -> Picture:
-    """Of places and lines."""
+    """Of places."""
     return Picture("Where the coolers stand", partial(_spots, session))
+
+
+def lines_picture(session: Session) -> Picture:
+    """Of places with the lines that go there."""
+    return Picture("Lines of the coolers, on the car", partial(_spots, session, lines=True))
 
 
 def fluids_picture(session: Session) -> Picture:
@@ -20,14 +25,14 @@ def fluids_picture(session: Session) -> Picture:
     return Picture("Fluids of the chosen case", partial(_fluids, session))
 
 
-def _spots(session: Session) -> Drawing:
+def _spots(session: Session, lines: bool = False) -> Drawing:
     """The car with its coolers and their lines."""
     build = session.build
     if not build.package.coolers:
         return None, "No cooler yet", "Add one from the list."
     return (
-        spots_scene(build, session.assessment.figures_of(session.case), session.system),
-        "Where the coolers stand",
+        spots_scene(build, session.assessment.figures_of(session.case), session.system, lines),
+        "Where the lines go" if lines else "Where the coolers stand",
         "From the left side: places, not sizes. A disc: a fan of its own. The bay to scale is at Fit-up.",
     )
 

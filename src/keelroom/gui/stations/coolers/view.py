@@ -11,7 +11,7 @@ from keelroom.document.act import Act
 from keelroom.document.schema.coolers import CoolerKind
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.coolers.declared import AUX_COOLERS
-from keelroom.gui.stations.coolers.drawn import fluids_picture, spots_picture
+from keelroom.gui.stations.coolers.drawn import fluids_picture, lines_picture
 from keelroom.gui.stations.coolers.model import pages
 from keelroom.gui.stations.coolers.tables import BooksView, ListView, PlacesView, WaysView
 from keelroom.gui.stations.coolers.told import LinesPage, NoisePage
@@ -31,7 +31,7 @@ class AuxCoolersStation(Form):
             "Noise": lambda: NoisePage(session),
         }
         fluids = fluids_picture(session)
-        pictures = {"List": fluids, "Books": fluids, "Fluids": fluids, "Lines": spots_picture(session)}
+        pictures = {"List": fluids, "Books": fluids, "Fluids": fluids, "Lines": lines_picture(session)}
         super().__init__(
             session,
             AUX_COOLERS,

@@ -148,7 +148,8 @@ def _shroud(build: Build) -> Page:
         Row("choice", (*where, "flanges"), "Flanges", FLANGES),
     )
     if package.shroud.kind == "none":
-        return Page("Shroud", (Group("No shroud", (), note="This package has none; the Air station fits one."),))
+        none = Group("No shroud", (), note="This package has none; the Air station fits one.")
+        return Page("Shroud", (none,), leading=(("To the shroud", (*where, "kind")),))
     supplied = Row("flag", (*where, "supplied"), "It came with its fans")
     told = (
         "Measure its width over the flange to plan the trim."
