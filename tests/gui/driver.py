@@ -27,9 +27,9 @@ from PyQt6.QtWidgets import (
 from keelroom.assess.findings import Finding
 from keelroom.gui.app import application, make_window
 from keelroom.gui.registry import named
-from keelroom.gui.widgets.form import FormSection
 from keelroom.gui.widgets.offered import Way
 from keelroom.gui.widgets.part_head import PartHead
+from keelroom.gui.widgets.section import FormSection
 from keelroom.gui.window import Window
 
 

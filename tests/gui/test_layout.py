@@ -26,8 +26,8 @@ from PyQt6.QtWidgets import (
 
 from keelroom.gui.registry import STATIONS
 from keelroom.gui.theme.palette import CONTRAST, DARK, LIGHT, level_colour
-from keelroom.gui.widgets.form import PageView
 from keelroom.gui.widgets.handle import Handle
+from keelroom.gui.widgets.page_view import PageView
 from keelroom.gui.widgets.text import Elided
 from tests.conftest import DEMO
 from tests.gui.driver import opened, shown

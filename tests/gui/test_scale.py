@@ -9,7 +9,7 @@ from keelroom.document.file import save
 from keelroom.gui.stations.air import worth as worth_page
 from keelroom.gui.stations.core import compare as compare_page
 from keelroom.gui.theme.palette import DARK, LIGHT
-from keelroom.gui.widgets.form import AT_ONCE, PageView
+from keelroom.gui.widgets.page_view import AT_ONCE, PageView
 from keelroom.gui.widgets.panels.findings import FINDINGS_AT_ONCE, Card
 from tests.conftest import DEMO
 from tests.gui.driver import opened

@@ -1,13 +1,15 @@
-"""The heading of a part of a page: open it stands over what it holds, else it is a line to click."""
+"""Headings of the parts of a page: the open one stands over what it holds, the others are lines to click."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QColor, QPainter, QPaintEvent, QPen, QPolygonF
-from PyQt6.QtWidgets import QAbstractButton, QSizePolicy
+from PyQt6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
+from keelroom.gui.station import Leaf, Station
 from keelroom.gui.widgets.text import by_type
 
 HEIGHT, LEFT, MARK = 26, 12, 18
@@ -56,3 +58,33 @@ class PartHead(QAbstractButton):
         middle = QPointF(self.width() - MARK, self.height() / 2)
         chevron = [(-5, -3), (0, 3), (5, -3)] if self.isChecked() else [(-2, -5), (3, 0), (-2, 5)]
         painter.drawPolyline(QPolygonF([middle + QPointF(x, y) for x, y in chevron]))
+
+
+class Headings:
+    """Headings of the parts of a page: those down to the open one above it, the rest below."""
+
+    def __init__(self, station: Station, choose: Callable[[str], object]) -> None:
+        self.above, self.below = QWidget(), QWidget()
+        self.lines: dict[str, PartHead] = {
+            part: PartHead(part, partial(choose, part)) for leaf in station.pages for part in leaf.parts
+        }
+        for holder in (self.above, self.below):
+            holder.setObjectName("panel")
+            column = QVBoxLayout(holder)
+            column.setContentsMargins(0, 0, 0, 0)
+            column.setSpacing(0)
+
+    def open(self, leaf: Leaf, part: str) -> None:
+        """Show the headings of a page with one of its parts open, in their order above and below it."""
+        for line in self.lines.values():
+            line.hide()
+        at = leaf.parts.index(part) + 1 if leaf.parts else 0
+        for holder, parts in ((self.above, leaf.parts[:at]), (self.below, leaf.parts[at:])):
+            column = holder.layout()
+            assert isinstance(column, QVBoxLayout)
+            for place, title in enumerate(parts):
+                line = self.lines[title]
+                column.insertWidget(place, line)
+                line.show_open(title == part)
+                line.show()
+            holder.setVisible(bool(parts))
