@@ -215,7 +215,7 @@ def seen_scene(
             if case.id in told and math.isfinite(told[case.id])
         ]
         lanes.append(Lane(case.name or case.id, tuple(spots), "ran hot" if case.seen == "hot" else "stayed"))
-    key = (("cold", "its gauge read"), ("now", "as it is entered"), ("other", "with the likeliest cause"))
+    key = (("cold", "its gauge"), ("now", "as entered"), ("other", "with the likeliest cause"))
     return degrees_scene(tuple(lanes), posts_of(assessment), key, KINDS["temperature"].shown_unit(system))
 
 

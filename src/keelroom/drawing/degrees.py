@@ -16,6 +16,8 @@ WIDTH, LEFT, RIGHT, LANE, HEAD = 440.0, 14.0, 426.0, 50.0, 78.0
 """[mm] of a sheet as wide as the narrowest picture is in pixels: words keep their size, whatever the scale"""
 LETTER, LINE = 6.2, 17.0
 """Room of a letter and of a line of words where the picture is small."""
+ROUND_WORDS = 8.0
+"""Room kept at the ends of words, both together."""
 STEPS = (1, 2, 5, 10, 20, 50, 100, 200, 500)
 MOST_LINES = 9
 
@@ -129,7 +131,7 @@ def rail_posts(scale: Scale, posts: tuple[Post, ...], bottom: float) -> list[Sha
     taken: list[tuple[float, float, int]] = []
     for post in sorted(posts, key=lambda one: one.value):
         x, words = scale.x(post.value), f"{post.name} {number_text(post.value, scale.unit)} {scale.unit.symbol}"
-        half = LETTER * len(words) / 2
+        half = (LETTER * len(words) + ROUND_WORDS) / 2
         middle = min(max(x, LEFT + half), RIGHT - half)
         level = next(
             n for n in range(9) if all(n != row or middle - half > b or middle + half < a for a, b, row in taken)
@@ -187,8 +189,8 @@ def _figures(told: list[Spot], y: float, scale: Scale) -> list[Shape]:
     free = -math.inf
     for spot in sorted(told, key=lambda one: one.value):
         words = number_text(spot.value, scale.unit)
-        half = LETTER * len(words) / 2
-        middle = max(scale.x(spot.value), free + half + 3)
+        half = (LETTER * len(words) + ROUND_WORDS) / 2
+        middle = max(scale.x(spot.value), free + half)
         free = middle + half
         found.append(Label("el.words", _at(middle, y - 13), words))
     return found

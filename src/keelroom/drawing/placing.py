@@ -11,6 +11,9 @@ STEPS = 7
 """How many lines up or down words may be moved before they stay where they are."""
 ASIDE = (0.0, -0.6, 0.6)
 """shares of their own width they may be moved aside besides"""
+MOVED = ("fit.", "gap.", "cover", "panel", "fan.size", "picture.", "pattern.")
+"""roles whose words may be moved: names beside what they name; those of a wire, a bar, a scale, a hose stand in a
+layout of their own, and the others keep off them"""
 LED = 1.6
 """Lines from its place past which words get a leader to it."""
 
@@ -64,9 +67,10 @@ def apart(scene: Scene, size: Size) -> Scene:
     left, bottom, wide, high = scene.bounds
     room = Box(left, bottom, left + wide, bottom + high)
     taken = [dimension_box(shape, size) for shape in scene.shapes if isinstance(shape, Dimension)]
+    taken += [label_box(shape, size) for shape in scene.shapes if isinstance(shape, Label) and not _may_move(shape)]
     shapes: list[Shape] = []
     for shape in scene.shapes:
-        if not isinstance(shape, Label) or not shape.text:
+        if not isinstance(shape, Label) or not _may_move(shape):
             shapes.append(shape)
             continue
         placed = next((one for one in _places(shape, size, room) if _free(one, size, taken)), shape)
@@ -76,6 +80,10 @@ def apart(scene: Scene, size: Size) -> Scene:
             shapes.append(Polyline("leader", (shape.at, _foot(placed, size, moved))))
         shapes.append(placed)
     return scene._replace(shapes=tuple(shapes))
+
+
+def _may_move(label: Label) -> bool:
+    return bool(label.text) and label.role.startswith(MOVED)
 
 
 def _free(label: Label, size: Size, taken: list[Box]) -> bool:

@@ -14,7 +14,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
-from keelroom.gui.widgets.text import button, label
+from keelroom.gui.widgets.text import Whole, button
 
 T = TypeVar("T")
 
@@ -46,7 +46,7 @@ class AskedTable(QWidget, Generic[T]):
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 6)
         self.column.setSpacing(0)
-        self.why = label("", wrap=True)
+        self.why = Whole("", "")
         self.why.setContentsMargins(12, 8, 10, 0)
         self.column.addWidget(self.why)
         self.go = button("Go there", lambda: session.asked_for.emit(session.needed_first), "Go to what is needed first")
@@ -56,7 +56,7 @@ class AskedTable(QWidget, Generic[T]):
         if self.does:
             self.table.foretell(session, self.act_at)
         self.column.addWidget(self.table, 1)
-        self.said = label("", "faint", wrap=True)
+        self.said = Whole("", "faint")
         self.said.setContentsMargins(12, 0, 10, 0)
         self.column.addWidget(self.said)
 

@@ -10,7 +10,7 @@ import re
 from collections.abc import Callable, Sequence
 from typing import Literal
 
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QKeySequence, QResizeEvent
 from PyQt6.QtWidgets import (
     QAbstractItemView,
@@ -27,7 +27,7 @@ from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.columns import Columns
 from keelroom.gui.widgets.foretold import Foretold
-from keelroom.gui.widgets.text import label, plain_tip
+from keelroom.gui.widgets.text import Whole, plain_tip
 
 LEAST_FIRST, MOST_FIRST = 128, 0.72
 """[px] the first column keeps before another is shown, and the share of the width it keeps at most for its words."""
@@ -50,6 +50,13 @@ def sort_key(text: str) -> tuple[int, float, str]:
 class _Cells(QTableWidget):
     """The cells; Ctrl+C copies the row one is at."""
 
+    laid = pyqtSignal()
+    """they have another room"""
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self.laid.emit()
+
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         clipboard = QApplication.clipboard()
         if (
@@ -66,6 +73,8 @@ class _Cells(QTableWidget):
         super().keyPressEvent(event)
 
 
+LEAST = 190
+"""[px] of a table besides its note: the search field, its headings, four rows whole, and what is told under them."""
 SORT_TIP = "Click a heading to sort by it, drag its edge, right-click to put columns away"
 HEADINGS = {
     "Holds": "How many duty cases hold their limit, of those that count",
@@ -110,8 +119,9 @@ class ChooseTable(QWidget):
         self.side = Qt.AlignmentFlag.AlignLeft if words else Qt.AlignmentFlag.AlignRight
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 8, 10, 10)
-        if note:
-            column.addWidget(label(note, "faint", wrap=True))
+        self.note = Whole(note, "faint")
+        column.addWidget(self.note)
+        self.note.setVisible(bool(note))
         self.filter = QLineEdit()
         self.filter.setPlaceholderText(f"Narrow the list: {hint}")
         self.filter.setAccessibleName(f"Narrow the list of {name}")
@@ -130,8 +140,9 @@ class ChooseTable(QWidget):
             if head is not None:
                 head.setToolTip(HEADINGS.get(title, SORT_TIP))
         self.set_by_hand = Columns(self.table, columns, self._fit)
+        self.table.laid.connect(self._fit)
         column.addWidget(self.table, 1)
-        self.rest = label("", "faint", wrap=True)
+        self.rest = Whole("", "faint")
         self.rest.setAccessibleName(f"{name}: the rest of the row")
         self.rest.hide()
         column.addWidget(self.rest)
@@ -196,6 +207,9 @@ class ChooseTable(QWidget):
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)
+        # Rows before what is said of them: on a low window the note is told by the search field.
+        self.note.setVisible(bool(self.note.text()) and self.height() >= self.note.minimumSizeHint().height() + LEAST)
+        self.filter.setToolTip("" if self.note.isVisibleTo(self) else plain_tip(self.note.text()))
         self._fit()
 
     def showEvent(self, event: object) -> None:
@@ -212,7 +226,6 @@ class ChooseTable(QWidget):
         kept = 2 * self.table.frameWidth() + (bar.sizeHint().width() if bar is not None else 0)
         wide = min(port.width(), self.table.width() - kept)
         room = wide - max(LEAST_FIRST, min(self.table.sizeHintForColumn(0), int(self.most_first * wide)))
-        self.set_by_hand.laying = True
         for k in range(1, len(self.columns)):
             asked = self.set_by_hand.width(k) or max(self.table.sizeHintForColumn(k), head.sectionSizeHint(k))
             away = self.set_by_hand.is_away(k)
@@ -220,7 +233,6 @@ class ChooseTable(QWidget):
             self.table.setColumnHidden(k, away or room < 0)
             if not self.table.isColumnHidden(k):
                 self.table.setColumnWidth(k, asked)
-        self.set_by_hand.laying = False
         self._tell_rest()
 
     def _tell_rest(self) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtCore import QEvent, QObject, QPoint, Qt
 from PyQt6.QtWidgets import QMenu, QTableWidget
 
 from keelroom.gui.session.settings import Settings
@@ -13,14 +13,15 @@ LEAST, MOST = 24, 1200
 """[px] a column may be made."""
 
 
-class Columns:
+class Columns(QObject):
     """Of one table. Its first column is never put away: it says what a row is. fit : lays the columns out anew"""
 
     def __init__(self, table: QTableWidget, titles: tuple[str, ...], fit: Callable[[], object]) -> None:
+        super().__init__(table)
         self.table, self.titles, self.fit = table, titles, fit
         self.name = table.accessibleName()
-        self.laying = False
-        """whether the program lays the columns out, not a hand"""
+        self.by_hand = False
+        """whether a hand holds the edge of a column"""
         away, wide = Settings().columns(self.name)
         self.away = {title for title in away if title in titles[1:]}
         self.wide = {title: width for title, width in wide.items() if title in titles and LEAST <= width <= MOST}
@@ -29,6 +30,15 @@ class Columns:
         head.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
         head.customContextMenuRequested.connect(self._offer)
         head.sectionResized.connect(self._resized)
+        port = head.viewport()
+        assert port is not None
+        port.installEventFilter(self)
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        """What is resized while the heading is pressed is resized by hand."""
+        if event is not None and event.type() in (QEvent.Type.MouseButtonPress, QEvent.Type.MouseButtonRelease):
+            self.by_hand = event.type() == QEvent.Type.MouseButtonPress
+        return False
 
     def is_away(self, column: int) -> bool:
         """Whether it was put away."""
@@ -39,7 +49,7 @@ class Columns:
         return self.wide.get(self.titles[column], 0)
 
     def _resized(self, column: int, _before: int, now: int) -> None:
-        if not self.laying and LEAST <= now <= MOST:
+        if self.by_hand and LEAST <= now <= MOST:
             self.wide[self.titles[column]] = now
             self._keep()
 

@@ -6,8 +6,8 @@ import re
 from collections.abc import Callable
 from html import escape
 
-from PyQt6.QtCore import QEvent, QPointF, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPen, QPolygonF
+from PyQt6.QtCore import QEvent, QPointF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPen, QPolygonF, QResizeEvent
 from PyQt6.QtWidgets import (
     QApplication,
     QComboBox,
@@ -53,6 +53,24 @@ class Words(QLabel):
 
     def text(self) -> str:
         return self.given
+
+
+class Whole(Words):
+    """Words over several lines that keep the height they need at their width, whatever else would like it."""
+
+    def __init__(self, text: str, role: str) -> None:
+        super().__init__(text)
+        self.setProperty("role", role)
+        self.setWordWrap(True)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+
+    def minimumSizeHint(self) -> QSize:
+        high = self.heightForWidth(self.width()) if self.width() > 0 and self.given else 0
+        return QSize(super().minimumSizeHint().width(), max(high, 0))
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self.updateGeometry()
 
 
 class Pressed(Words):

@@ -151,8 +151,8 @@ class CoresView(AskedTable[tuple[Candidate, ...]]):
             return None, "Cores side by side", "They are drawn once one can be worked out."
         case = self.session.build.duty_cases[at].name
         foot = (
-            f"At one scale, front and side: the package’s, then the best. Under each how much hotter a day than its "
-            f"own it is held on, right of the red mark; diamond: {case}, rings: the other cases."
+            f"At one scale. Under each: how much hotter a day than its own it is held on, right of the red "
+            f"mark; diamond: {case}, rings: the other cases."
         )
         return cores_scene(cards, system), "Cores side by side", foot
 
