@@ -129,6 +129,7 @@ def test_nothing_is_cut_and_nothing_lies_on_another_on_any_page(system, size, po
     try:
         window = driver.window
         window.resize(*size)
+        window.session.settings.choose_unit("heat", "BTU/min")
         window.session.set_units(system)
         faults = []
         for station in STATIONS:

@@ -36,6 +36,7 @@ def agrees(shown, fresh):
 
 def test_temperatures_follow_the_hand_and_the_judgement_waits_for_it(driver):
     session = driver.window.session
+    session.settings.choose_unit("heat", "hp")  # whatever units are chosen apart, a hand moves by sixteenths
     before = session.assessment
     bay, place = picked_up(driver)
     for step in range(1, 6):

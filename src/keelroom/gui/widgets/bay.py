@@ -22,7 +22,7 @@ from keelroom.gui.widgets.act_menu import ActMenu
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
-from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, let_go, moves, moving, snapped
+from keelroom.gui.widgets.moving import SNAP_PIXELS, let_go, moves, moving, nudge_of, snapped
 from keelroom.gui.widgets.part_acts import DrawnPart, acts_of, core_part, fan_part
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
 from keelroom.gui.widgets.text import plain_tip
@@ -350,7 +350,7 @@ class BayDrawing(QWidget):
         """Move a fan by sixteenths of an inch or by millimetres."""
         if not self._can_move(ident):
             return
-        fan, step = self._fan(ident), NUDGE[self.session.system] * steps
+        fan, step = self._fan(ident), nudge_of(self.session.system) * steps
         self._move(ident, fan.x.si + direction[0] * step, fan.y.si + direction[1] * step, f"nudge {ident}")
 
     def _move(self, ident: str, x: float, y: float, merge: str) -> None:

@@ -51,7 +51,7 @@ from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.act_menu import ActMenu
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
-from keelroom.gui.widgets.moving import NUDGE, SNAP_PIXELS, Line, let_go, moves, moving, snapped
+from keelroom.gui.widgets.moving import SNAP_PIXELS, Line, let_go, moves, moving, nudge_of, snapped
 from keelroom.gui.widgets.part_acts import DrawnPart, acts_of, fan_part
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn
 from keelroom.gui.widgets.standing import Standing
@@ -498,7 +498,7 @@ class FitBoard(QWidget):
         """Move a part by sixteenths of an inch or by millimetres along a view's ways."""
         if not self._can_move(tag):
             return
-        step, now = NUDGE[self.session.system] * steps, self._now(view, tag)
+        step, now = nudge_of(self.session.system) * steps, self._now(view, tag)
         self._move(view, tag, (now[0] + direction[0] * step, now[1] + direction[1] * step), "nudge")
 
     def lean(self, turn: float) -> None:

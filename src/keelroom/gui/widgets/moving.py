@@ -9,12 +9,16 @@ from keelroom.document.edits import Change, Edit
 from keelroom.document.entered import moved_to
 from keelroom.document.quantity import Origin, from_si
 from keelroom.gui.session.session import Session
-from keelroom.units import INCH
+from keelroom.units import INCH, inches
 
 SNAP_PIXELS = 7.0
-NUDGE = {"us": INCH / 16, "si": 1e-3}
 Line = tuple[float, float]
 """A value that catches, and where its guide is drawn [m]."""
+
+
+def nudge_of(system: str) -> float:
+    """The step [m] of an arrow key and the grain of a drag: a sixteenth of an inch, or a millimetre."""
+    return INCH / 16 if inches(system) else 1e-3
 
 
 def snapped(
@@ -62,7 +66,7 @@ def moves(
 ) -> tuple[Change, ...]:
     """The changes of a move, to the grain of the tape. axes: by field, where it stands and where it goes [m]; what
     stays is not touched."""
-    grain = NUDGE[system]
+    grain = nudge_of(system)
     return tuple(
         Change((*where, axis), from_si(round(to / grain) * grain, "length", system, origin))
         for axis, (now, to) in axes.items()

@@ -15,7 +15,7 @@ from keelroom.drawing.loop import LEAST, CircuitSheet, dragged_height, loop_scen
 from keelroom.drawing.scene import Circle, Polyline, Scene, Shape
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.handle import Handle
-from keelroom.gui.widgets.moving import NUDGE, moves, moving
+from keelroom.gui.widgets.moving import moves, moving, nudge_of
 from keelroom.gui.widgets.scene_view import FOOT, HEAD, SceneView
 
 REACH = 16.0
@@ -179,7 +179,7 @@ class LoopBoard(SceneView):
 
     def _nudge(self, tag: str, direction: tuple[int, int], steps: int) -> None:
         if direction[1]:
-            self._to(tag, self._height(tag) + direction[1] * steps * NUDGE[self.session.system], f"nudge {tag}")
+            self._to(tag, self._height(tag) + direction[1] * steps * nudge_of(self.session.system), f"nudge {tag}")
 
 
 def _middle(shape: Shape) -> QPointF:
