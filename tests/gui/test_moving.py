@@ -80,3 +80,37 @@ def test_undo_in_mid_drag_is_judged_at_once(driver):
     assert [finding.code for finding in session.assessment.findings] == [finding.code for finding in findings]
     QTest.mouseRelease(bay, Qt.MouseButton.LeftButton, pos=place)
     assert session.store.undo_label == ""
+
+
+def test_a_cooler_is_dragged_by_its_edge_catches_on_the_face_and_is_nudged(driver):
+    """By hand: the demo's condenser is 20 by 13 in on a face of 26 by 17. Its right edge meets the face's at 6 in from
+    the left, its top the face's at 4 in from the bottom."""
+    driver.click("Core station")
+    driver.turn("Size")
+    window, inch = driver.window, 0.0254
+    bay, session = window.bay, window.session
+
+    def condenser():
+        return next(one for one in session.build.package.coolers if one.id == "condenser")
+
+    def on(x, y):
+        at = bay.view.map(x * inch, y * inch)
+        return QPoint(round(at[0]), round(at[1]))
+
+    assert (condenser().left.si / inch, condenser().bottom.si / inch) == pytest.approx((2.0, 2.5))
+    start = on(2.0, 15.0)  # on its left edge, off the fans
+    driver.drag(bay, start, start + (on(6.05, 16.55) - on(2.0, 15.0)))
+    assert (condenser().left.si / inch, condenser().bottom.si / inch) == pytest.approx((6.0, 4.0))
+    assert session.store.undo_label == "Move condenser"
+    assert condenser().left.origin == "measured"
+    session.store.undo()
+    assert condenser().left.si / inch == pytest.approx(2.0), "one drag is one step"
+    handle = next(made for name, made in bay.handles.items() if name == "condenser")
+    assert handle.accessibleName().startswith("Condenser: 2 in from left, 2 1/2 in from bottom")
+    handle.setFocus()
+    QTest.keyClick(handle, Qt.Key.Key_Right)
+    assert condenser().left.si / inch == pytest.approx(2.0625)
+    fans = [fan.x.si for fan in session.build.package.fans]
+    driver.drag(bay, on(13.0, 8.0), on(14.0, 9.0))
+    assert condenser().left.si / inch == pytest.approx(2.0625), "inside it nothing is taken hold of"
+    assert [fan.x.si for fan in session.build.package.fans] == fans

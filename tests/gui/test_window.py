@@ -629,7 +629,7 @@ def test_a_part_tells_its_measure_and_offers_its_acts_where_it_is_drawn(driver):
     fan = session.build.package.fans[0]
     at = bay.view.map(QPointF(fan.x.si, fan.y.si))
     assert bay.part_under(at).words == "Fan 1: 12 in, 6 1/2 in from left, 8 1/2 in from bottom"
-    core = bay.part_under(bay.view.map(QPointF(0.33, 0.02)))
+    core = bay.part_under(bay.view.map(QPointF(0.008, 0.3)))
     assert core.words == "Core: 26 in × 17 in × 2 1/4 in"
     event = QContextMenuEvent(QContextMenuEvent.Reason.Mouse, at.toPoint(), bay.mapToGlobal(at.toPoint()))
     QApplication.sendEvent(bay, event)

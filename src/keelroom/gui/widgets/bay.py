@@ -1,34 +1,32 @@
-"""The bay drawing: the true-scale elevation, with fans that drag, snap and nudge."""
+"""The bay drawing: the true-scale elevation, with fans and coolers that drag, snap and nudge."""
 
 from __future__ import annotations
 
-import math
 from functools import cached_property, partial
 
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QColor, QContextMenuEvent, QMouseEvent, QPainter, QPaintEvent, QPixmap, QResizeEvent, QTransform
 from PyQt6.QtWidgets import QToolTip, QWidget
 
-from keelroom.assess.inputs.fans import disc_of
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.placing import face_size
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Fan
 from keelroom.drawing.elevation import elevation
-from keelroom.drawing.scene import Circle, Rect, Scene
+from keelroom.drawing.scene import Rect, Scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.act_menu import ActMenu
 from keelroom.gui.widgets.air_overlay import Overlay, OverlayPainter
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.inks import Ink, inks
+from keelroom.gui.widgets.movable import Movable, movables
 from keelroom.gui.widgets.moving import SNAP_PIXELS, let_go, moves, moving, nudge_of, snapped
 from keelroom.gui.widgets.part_acts import DrawnPart, acts_of, core_part, fan_part
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, drawn, fitted
 from keelroom.gui.widgets.text import plain_tip
 from keelroom.gui.widgets.zoom import Zoom
-from keelroom.units import KINDS, format_si
 
+HOLD = 6.0
+"""[px] from an edge at which a part is taken hold of"""
 HIDDEN_BY_MAP = ("core.tube", "fan.blade", "fan.hub", "fan.size", "cover", "cover.name", "panel.name")
 """what would hide the map, or be hidden by it"""
 
@@ -48,6 +46,8 @@ class BayDrawing(QWidget):
         self.drag: tuple[str, float, float] | None = None
         self.guides: list[tuple[str, float]] = []
         self.handles: dict[str, Handle] = {}
+        self.parts: dict[str, Movable] = {}
+        """what can be moved, by id"""
         self.seen = self.stale = False
         self.overlay: OverlayPainter | None = None
         self.overlay_of: Build | None = None
@@ -127,17 +127,16 @@ class BayDrawing(QWidget):
         self.update()
 
     def _place_handles(self) -> None:
-        fans = {fan.id: fan for fan in self.session.build.package.fans if fan.diameter} if self.scene.shapes else {}
-        for ident in [ident for ident in self.handles if ident not in fans]:
+        self.parts = movables(self.session.build, self.session.system) if self.scene.shapes else {}
+        for ident in [ident for ident in self.handles if ident not in self.parts]:
             self.handles.pop(ident).deleteLater()
-        for number, (ident, fan) in enumerate(fans.items(), 1):
+        for ident, part in self.parts.items():
             handle = self.handles.get(ident)
             if handle is None:
                 handle = self.handles[ident] = Handle(self, self.session, partial(self.nudge, ident))
                 handle.show()
-            at = self.view.map(QPointF(fan.x.si, fan.y.si))
-            x, y = (format_si(v.si, KINDS["length"], self.session.system) for v in (fan.x, fan.y))
-            handle.put(at.x(), at.y(), f"Fan {number}: {x} from left, {y} from bottom")
+            at = self.view.map(QPointF(*part.grip))
+            handle.put(at.x(), at.y(), part.words)
 
     # painting
 
@@ -160,15 +159,17 @@ class BayDrawing(QWidget):
             self.painted.emit()
 
     def _ring_focused(self, painter: QPainter) -> None:
-        """Round the fan that has the cursor, or is chosen in the form."""
+        """Round the part that has the cursor, or is chosen in the form."""
         held = next((ident for ident, handle in self.handles.items() if handle.hasFocus()), None)
         held = held or next((ident for ident in self.handles if ident in self.session.part), None)
-        fan = self._fan(held) if held else None
-        if fan is not None and fan.diameter:
+        part = self.parts.get(held) if held else None
+        if part is not None:
             painter.setRenderHint(QPainter.RenderHint.Antialiasing)
             painter.setPen(Ink(self.palette_now.accent, 1.6, dashed=True).pen())
-            radius = fan.diameter.si / 2 * self.view.m11() + 5
-            painter.drawEllipse(self.view.map(QPointF(fan.x.si, fan.y.si)), radius, radius)
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            left, bottom, wide, high = part.box
+            outline = self.view.mapRect(QRectF(left, bottom, wide, high)).adjusted(-5, -5, 5, 5)
+            (painter.drawEllipse if part.round else painter.drawRect)(outline)
 
     def render_scene(self, painter: QPainter) -> None:
         """Paint the scene and its captions; also used for exporting the picture."""
@@ -234,26 +235,29 @@ class BayDrawing(QWidget):
         words = shroud[package.shroud.kind] if package.fans else "No fan yet: choose one at the Air station"
         painter.drawText(foot, Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter, words)
 
-    # moving fans
+    # moving parts
 
-    def _fan_under(self, at: QPointF) -> str:
+    def _held_under(self, at: QPointF) -> str:
+        """The id of the topmost part that is taken hold of at a place of the widget; '' where none is."""
         inverse, _ = self.view.inverted()
-        place = inverse.map(at)
-        for shape in reversed(self.scene.shapes):
-            if (
-                isinstance(shape, Circle)
-                and shape.tag
-                and math.hypot(place.x() - shape.centre[0], place.y() - shape.centre[1]) <= shape.radius
-            ):
-                return shape.tag
-        return ""
+        place, reach = inverse.map(at), HOLD / self.view.m11()
+        held = [
+            ident
+            for ident, part in self.parts.items()
+            if part.held_at(place.x(), place.y(), reach) and (part.round or self.overlay is None)  # a map hides coolers
+        ]
+        return held[-1] if held else ""
 
     def part_under(self, at: QPointF) -> DrawnPart | None:
         """The part drawn at a place of the widget; None where there is none."""
         build, system = self.session.build, self.session.system
-        fan = self._fan_under(at)
-        if fan:
-            return fan_part(build, self._fan(fan), system)
+        held = self._held_under(at)
+        fan = next((fan for fan in build.package.fans if fan.id == held), None)
+        if fan is not None:
+            return fan_part(build, fan, system)
+        if held:
+            name, _, measure = self.parts[held].words.partition(": ")
+            return DrawnPart(name, measure, (*self.parts[held].where, "left"))
         inverse, _ = self.view.inverted()
         x, y = inverse.map(at).x(), inverse.map(at).y()
         for shape in reversed(self.scene.shapes):
@@ -287,12 +291,9 @@ class BayDrawing(QWidget):
         if part is not None:
             self.menu.put_up(acts_of(self.session, part), event.globalPos(), part.words)
 
-    def _fan(self, ident: str) -> Fan:
-        return next(fan for fan in self.session.build.package.fans if fan.id == ident)
-
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
-        ident, part = self._fan_under(event.position()), self.part_under(event.position())
+        ident, part = self._held_under(event.position()), self.part_under(event.position())
         if event.button() != Qt.MouseButton.LeftButton:
             return
         if part is not None:
@@ -300,10 +301,8 @@ class BayDrawing(QWidget):
         if not ident:
             return
         inverse, _ = self.view.inverted()
-        at, fan = inverse.map(event.position()), self._fan(ident)
-        if not self._can_move(ident):
-            return
-        self.drag = (ident, fan.x.si - at.x(), fan.y.si - at.y())
+        at, (x, y) = inverse.map(event.position()), self.parts[ident].at
+        self.drag = (ident, x - at.x(), y - at.y())
         self.handles[ident].setFocus()
         self.setCursor(Qt.CursorShape.ClosedHandCursor)
 
@@ -312,11 +311,11 @@ class BayDrawing(QWidget):
         if self.drag is None:
             self._point_out(event)
             self.setCursor(
-                Qt.CursorShape.OpenHandCursor if self._fan_under(event.position()) else Qt.CursorShape.ArrowCursor
+                Qt.CursorShape.OpenHandCursor if self._held_under(event.position()) else Qt.CursorShape.ArrowCursor
             )
             return
         ident, dx, dy = self.drag
-        if not self._can_move(ident):
+        if ident not in self.parts:
             let_go(self)  # undone, removed or emptied under the hand
             return
         inverse, _ = self.view.inverted()
@@ -340,41 +339,28 @@ class BayDrawing(QWidget):
         if self.drag is not None:
             let_go(self)
 
-    def _can_move(self, ident: str) -> bool:
-        """Whether the build still has this fan, its size, and a face to move it over."""
-        core = self.session.build.package.core
-        fans = {fan.id for fan in self.session.build.package.fans if fan.diameter}
-        return ident in fans and bool(core.face_width and core.face_height)
-
     def nudge(self, ident: str, direction: tuple[int, int], steps: int) -> None:
-        """Move a fan by sixteenths of an inch or by millimetres."""
-        if not self._can_move(ident):
+        """Move a part by sixteenths of an inch or by millimetres."""
+        if ident not in self.parts:
             return
-        fan, step = self._fan(ident), nudge_of(self.session.system) * steps
-        self._move(ident, fan.x.si + direction[0] * step, fan.y.si + direction[1] * step, f"nudge {ident}")
+        (x, y), step = self.parts[ident].at, nudge_of(self.session.system) * steps
+        self._move(ident, x + direction[0] * step, y + direction[1] * step, f"nudge {ident}")
 
     def _move(self, ident: str, x: float, y: float, merge: str) -> None:
-        fan, place = self._fan(ident), ("packages", self.session.build.active, "fans", ident)
-        changes = moves(place, {"x": (fan.x.si, x), "y": (fan.y.si, y)}, self.session.system, "measured")
-        number = [fan.id for fan in self.session.build.package.fans].index(ident) + 1
+        part = self.parts[ident]
+        axes = {name: (now, to) for name, now, to in zip(part.axes, part.at, (x, y), strict=True)}
+        changes = moves(part.where, axes, self.session.system, "measured")
         if changes:
-            self.session.attempt(moving(f"Move fan {number}", changes, merge))
+            self.session.attempt(moving(part.label, changes, merge))
 
     def _snapped(self, ident: str, x: float, y: float) -> tuple[float, float]:
-        """Pull towards the face's middle and edges and the other fans' lines; guides show what it caught."""
-        package = self.session.build.package
-        fan, (width, height) = self._fan(ident), face_size(package)
-        radius = disc_of(fan).radius
-        others = [other for other in package.fans if other.id != ident]
-        across = [
-            width / 2,
-            radius,
-            width - radius,
-            *(width - other.x.si for other in others),
-            *(other.x.si for other in others),
+        """Pull towards what the part catches on; guides show what it caught."""
+        part = self.parts[ident]
+        drawn_off = [edge - at for edge, at in zip(part.box[:2], part.at, strict=True)]
+        ways = [
+            [(line, line + (0.0 if part.round else off)) for line in lines]
+            for lines, off in zip(part.ways, drawn_off, strict=True)
         ]
-        along = [height / 2, radius, height - radius, *(other.y.si for other in others)]
-        ways = [(line, line) for line in across], [(line, line) for line in along]
-        found, caught = snapped((x, y), ways, SNAP_PIXELS / self.view.m11())
+        found, caught = snapped((x, y), (ways[0], ways[1]), SNAP_PIXELS / self.view.m11())
         self.guides = [("xy"[way], line) for way, line in caught]
         return found
