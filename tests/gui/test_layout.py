@@ -1,8 +1,10 @@
-"""Every page of every station, in both systems of units, three widths and two sizes of type: nothing cut, nothing
-lying on another, nothing scrolled sideways, every control with a name; and every ink of both palettes readable on its
+"""Every page of every station, in both systems of units, on four screens and with two sizes of type: nothing cut, nothing
+lying on another, nothing scrolled sideways, every control with a name; and every ink of every palette readable on its
 ground."""
 
 import itertools
+import re
+from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import Qt
@@ -25,7 +27,7 @@ from PyQt6.QtWidgets import (
 )
 
 from keelroom.gui.registry import STATIONS
-from keelroom.gui.theme.palette import CONTRAST, DARK, LIGHT, level_colour
+from keelroom.gui.theme.palette import CONTRAST, DARK, LIGHT, level_colour, style_sheet
 from keelroom.gui.widgets.handle import Handle
 from keelroom.gui.widgets.page_view import PageView
 from keelroom.gui.widgets.text import Elided
@@ -186,3 +188,11 @@ def test_the_high_contrast_theme_is_seven_to_one():
         assert min(contrast(ink, ground) for ground in (p.paper, p.panel, p.raised)) >= 7.0, ink
     assert contrast(p.on_accent, p.accent) >= 7.0
     assert contrast(p.tape_ink, p.tape) >= 7.0
+
+
+@pytest.mark.parametrize("palette", [LIGHT, DARK, CONTRAST], ids=["light", "dark", "contrast"])
+def test_every_picture_a_style_sheet_names_is_there(palette):
+    """A tick that cannot be loaded leaves a box that looks empty."""
+    named = re.findall(r"url\(([^)]+)\)", style_sheet(palette))
+    assert named
+    assert all(Path(name).is_file() for name in named), named

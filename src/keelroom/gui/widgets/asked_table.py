@@ -4,7 +4,7 @@ the row that is current."""
 from __future__ import annotations
 
 from collections.abc import Callable
-from typing import Generic, TypeVar
+from typing import Generic, Literal, TypeVar
 
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
@@ -22,6 +22,8 @@ T = TypeVar("T")
 class AskedTable(QWidget, Generic[T]):
     """Asks again when the build is another; a refusal of the question stands where the answer would."""
 
+    columns_are: Literal["fitted", "named"] = "fitted"
+    """as `ChooseTable` takes it"""
     does = True
     """whether choosing a row does something to the build, and is told beforehand"""
 
@@ -52,7 +54,7 @@ class AskedTable(QWidget, Generic[T]):
         self.go = button("Go there", lambda: session.asked_for.emit(session.needed_first), "Go to what is needed first")
         self.go.hide()
         self.column.addWidget(self.go, 0, Qt.AlignmentFlag.AlignLeft)
-        self.table = ChooseTable(name, columns, self.choose, note, hint, words=words)
+        self.table = ChooseTable(name, columns, self.choose, note, hint, words, self.columns_are)
         if self.does:
             self.table.foretell(session, self.act_at)
         self.column.addWidget(self.table, 1)

@@ -75,6 +75,8 @@ class CoresView(AskedTable[tuple[Candidate, ...]]):
     """Cores to choose from, the user's own first, each solved in this build; both schools of sizing are said above
     them, and the best stand side by side in the picture."""
 
+    columns_are = "named"
+
     def __init__(self, session: Session) -> None:
         super().__init__(session, "Cores", COLUMNS, NOTE, "copper, 24 ×, twin …")
         self.offered: tuple[Choice, ...] = ()
