@@ -1,6 +1,6 @@
-"""Every page of every station, in both systems of units, on four screens and with two sizes of type: nothing cut, nothing
-lying on another, nothing scrolled sideways, every control with a name; and every ink of every palette readable on its
-ground."""
+"""Every page of every station, in both systems of units, on four screens and with two sizes of type: nothing cut,
+nothing lying on another, nothing scrolled sideways, every control with a name; and every ink of every palette readable
+on its ground."""
 
 import itertools
 import re
