@@ -199,9 +199,14 @@ class Session(QObject):
         if self.store.dirty:
             self.keeper.offer(self.build, self._origin)
         self.worker.cancel()
+        if not self._hurried:  # a window that takes longer than the pause to come is not judged before it stands
+            self._rest()
+        self.changed.emit()
+
+    def _rest(self) -> None:
+        """After a pause the second wave, where it is not there."""
         if not self.assessment.complete:
             self.pause.start()
-        self.changed.emit()
 
     def let_go(self) -> None:
         """What was dragged rests: one step of the trail, and judged."""
@@ -211,6 +216,7 @@ class Session(QObject):
     def painted(self) -> None:
         """The first window stands: what it shows is judged now."""
         self._judge()
+        self._rest()
 
     def _judge(self) -> None:
         self._hurried = False
