@@ -266,3 +266,24 @@ def test_work_is_kept_while_somebody_works_without_a_pause(demo_window):
     driver.until(copied)
     assert n > 1
     assert new_build() != driver.window.session.build
+
+
+def test_a_line_with_a_wrong_entry_does_not_fold_over_it(demo_window):
+    """What was typed and not taken stays in sight with what was expected; mended, the line folds."""
+    driver = demo_window
+    driver.click("Air station")
+    driver.turn("Fans")
+    section = driver.window.stations["Air"].views["Fans"].sections[0]
+    field = driver.enter("Fan 1: fan diameter", "about a foot")
+    assert field.text() == "about a foot"
+    driver.click("Fan 1: show or fold away")
+    assert not section.folded
+    assert field.isVisible()
+    assert field.text() == "about a foot"
+    driver.enter("Fan 1: fan diameter", "12 in")
+    driver.click("Fan 1: show or fold away")
+    assert section.folded
+    assert not field.isVisible()
+    assert driver.shows("Twin 12 in straight-blade"), "folded it says what it is"
+    driver.window.go_to(("packages", "p1", "fans", "fan1", "diameter"))
+    assert not section.folded

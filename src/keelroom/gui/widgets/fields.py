@@ -56,6 +56,10 @@ class Field(QWidget):
     def value(self) -> object:
         return get(self.session.build, self.path)
 
+    def refused(self) -> bool:
+        """Whether something stands typed in it that was not taken: it must not be put out of sight."""
+        return any(line.property("wrong") for line in self.findChildren(QWidget) if line.property("wrong"))
+
     def exists(self) -> bool:
         """Whether the build still has the section this field belongs to."""
         try:

@@ -178,7 +178,10 @@ class FormSection(QWidget):
 
     def _turn(self) -> None:
         """By its heading."""
-        if self.folds:
+        wrong = next((f for more in (self, *self.under) for f in more.fields if f.refused()), None)
+        if wrong is not None and not self.folded:
+            wrong.take_focus()  # what is not taken yet stays in sight
+        elif self.folds:
             self.fold(not self.folded)
 
     def point_out(self, pointed: bool) -> None:
