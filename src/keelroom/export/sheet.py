@@ -27,6 +27,7 @@ from reportlab.platypus.tableofcontents import TableOfContents
 from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.figures.assessment import Assessment
+from keelroom.assess.figures.effort import HOUR, cost, effort, hours_by, priced
 from keelroom.assess.figures.loop_told import fill_steps
 from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.findings import Finding
@@ -65,7 +66,7 @@ from keelroom.export.pdf import (
 )
 from keelroom.export.whole import write_whole
 from keelroom.facts import raised
-from keelroom.units import KINDS, format_si
+from keelroom.units import KINDS, format_si, money_text
 
 WIDTH = A4[0] - 30 * mm
 MOST_FINDINGS, MOST_GAPS = 12, 10
@@ -117,6 +118,7 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         PageBreak(),
         Paragraph("Contents", STYLES["verdict"]),
         contents,
+        *_part("The quote", lambda: _quote(assessment, sign)),
         *_part("What is changed", lambda: _changed(build)),
         *_part("Fit-up", lambda: _fit(build, assessment, system)),
         *_part("Made parts", lambda: _made(build, system)),
@@ -270,6 +272,28 @@ def _drawing_and_package(build: Build, system: str) -> Table:
         colWidths=[0.56 * WIDTH, 0.44 * WIDTH],
         style=TableStyle([("VALIGN", (0, 0), (-1, -1), "TOP"), ("LEFTPADDING", (0, 0), (0, 0), 0)]),
     )
+
+
+def _quote(assessment: Assessment, sign: str) -> list[Flowable]:
+    """Parts with their prices, and the hours by what takes them."""
+    build, package = assessment.build, assessment.package
+    parts = priced(build, package)
+    rows: list[list[Any]] = [["Part", "Price"]]
+    rows += [[part.name, money_text(part.price, sign)] for part in parts if part.price is not None]
+    total = cost(build, package)
+    if total is not None:
+        rows.append(["Parts together", money_text(total, sign)])
+    without = list(dict.fromkeys(part.name for part in parts if part.price is None))
+    taken = effort(build, package)
+    hours: list[list[Any]] = [["Work", "Hours"]]
+    if taken is not None:
+        hours += [[words, f"{number:.1f}"] for words, number in hours_by(taken)]
+        hours.append(["Hours together", f"{taken.total / HOUR:.1f}"])
+    story: list[Flowable] = [Paragraph("Quote", STYLES["head"])]
+    story += [_grid(table, [0.6 * WIDTH, 0.2 * WIDTH]) for table in (rows, hours) if len(table) > 1]
+    if without:
+        story.append(Paragraph(safe(f"Not priced yet: {', '.join(without)}."), STYLES["small"]))
+    return [*story, Spacer(1, 6)]
 
 
 MOST_CHANGES = 40

@@ -734,6 +734,7 @@ def test_sheet_says_what_the_window_says(capsys, tmp_path):
     pages = PdfReader(target).pages
     text = " ".join(page.extract_text() for page in pages)
     assert 5 <= len(pages) <= 11
+    flat = " ".join(text.split())
     first, second = (" ".join(page.extract_text().split()) for page in pages[:2])
     for expected in ("4 of 6 hold", "does not fit", "What matters most, of", "Mend:", "Money and hours", "Shop hours"):
         assert expected in first, expected
@@ -742,6 +743,16 @@ def test_sheet_says_what_the_window_says(capsys, tmp_path):
     assert contents < second.index("Cautions")
     cautions = int(re.search(r"(\d+) Cautions", second).group(1))
     assert "Cautions" in pages[cautions - 1].extract_text(), "the table of contents tells the page"
+    quote = flat[flat.index("Part Price") :]
+    # By hand: core 270, two fans 155 each; four brackets of 45 min, a frame of 2 h.
+    for expected in (
+        "Parts together",
+        "580",
+        "Brackets 3.0",
+        "Frames and joints 2.0",
+        "Not priced yet: Shroud, Condenser",
+    ):
+        assert expected in quote, expected
     flat = " ".join(text.split())
     for finding in assess(BUILD).findings:
         if finding.level == "problem":

@@ -7,7 +7,10 @@ import math
 from typing import NamedTuple
 
 from keelroom.assess.fit.moves import seconds
-from keelroom.assess.fit.panels import HOURS
+from keelroom.assess.fit.panels import HOURS, panel_name
+from keelroom.assess.inputs.coolant.ports import part_name
+from keelroom.assess.inputs.coolant.routes import hose_name
+from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 
@@ -62,19 +65,46 @@ def effort_words(found: Effort) -> str:
     return f" ({', '.join((f'stated {found.stated / HOUR:.1f} h', *more))})" if more else ""
 
 
+class Priced(NamedTuple):
+    """One part of a quote. price : None where nobody has priced it"""
+
+    name: str
+    price: float | None
+
+
+def priced(build: Build, package: Package) -> tuple[Priced, ...]:
+    """Every part a package buys or has made, in the order of the work: core, fans, shroud, coolers, brackets, panels
+    that are fitted, neighbours that are moved, hoses, parts of the circuit."""
+    here = {item.id: item.name or item.id for item in build.survey.obstacles}
+    shroud = () if package.shroud.kind == "none" else (("Shroud", package.shroud.cost),)
+    found: list[tuple[str, Quantity | None]] = [
+        (package.core.name or "Core", package.core.cost),
+        *((fan.name or f"Fan {number}", fan.cost) for number, fan in enumerate(package.fans, 1)),
+        *shroud,
+        *((cooler.name or cooler.kind.replace("_", " ").capitalize(), cooler.cost) for cooler in package.coolers),
+        *((f"Bracket: {bracket.name or bracket.id}", bracket.cost) for bracket in package.brackets),
+        *((panel_name(panel), panel.cost) for panel in package.panels if panel.fitted),
+        *((f"{here[move.id]}, moved", move.cost) for move in package.moves if move.id in here),
+        *((hose_name(hose), hose.cost) for hose in package.loop.hoses),
+        *((part_name(part), part.cost) for part in package.loop.parts),
+    ]
+    return tuple(Priced(name, value.si if value else None) for name, value in found)
+
+
 def cost(build: Build, package: Package) -> float | None:
     """What the package's parts cost, moves and made parts included; None where nothing is priced."""
-    here = {item.id for item in build.survey.obstacles}
-    priced = (
-        package.core.cost,
-        package.shroud.cost,
-        *(fan.cost for fan in package.fans),
-        *(cooler.cost for cooler in package.coolers),
-        *(bracket.cost for bracket in package.brackets),
-        *(panel.cost for panel in package.panels if panel.fitted),
-        *(move.cost for move in package.moves if move.id in here),
-        *(hose.cost for hose in package.loop.hoses),
-        *(part.cost for part in package.loop.parts),
-    )
-    known = [value.si for value in priced if value]
+    known = [part.price for part in priced(build, package) if part.price is not None]
     return math.fsum(known) if known else None
+
+
+def hours_by(found: Effort) -> tuple[tuple[str, float], ...]:
+    """What takes the hours, and how many [h] each; only what takes some."""
+    told = (
+        ("Stated for the package", found.stated),
+        ("Parts moved", found.moved),
+        ("Brackets", found.brackets),
+        ("Panels and strips", found.panels),
+        ("Frames and joints", found.frames),
+        ("Cuts", found.cuts),
+    )
+    return tuple((words, taken / HOUR) for words, taken in told if taken)
