@@ -12,7 +12,7 @@ SURVEY = Station(
         Leaf("Engine", "How near does the engine come?"),
         Leaf("Hood, rails", "How high and how wide may it be?"),
         Leaf("In the way", "What is in the way?"),
-        Leaf("Gaps, ports", "Where do air and coolant pass, and what can hold it?", ("Air gaps", "Hoses", "Holes")),
+        Leaf("Gaps", "Where do air and coolant pass, and what can hold it?", ("Air gaps", "Hoses", "Holes")),
     ),
     owns=(("survey",), ("packages", ANY, "sealing")),
     guide="will-it-fit",
