@@ -5,7 +5,8 @@ import os
 FULL = {
     "fuzz": 12_000,
     "pure": 500,
-    "looks": 3,
+    "looks": 4,
+    "access": 8,
     "harness": 1,
     "scalar": 7,
     "monkey": 400,

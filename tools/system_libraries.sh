@@ -2,7 +2,7 @@
 # The libraries Qt's X11 plugin loads at run time, and the virtual display for machines without a screen.
 # Installed when root on a Debian machine; otherwise the exact line is printed.
 set -eu
-packages="libegl1 libgl1 libdbus-1-3 libfontconfig1 libxkbcommon-x11-0 libxcb-cursor0 libxcb-icccm4 libxcb-image0 libxcb-keysyms1 libxcb-randr0 libxcb-render-util0 libxcb-shape0 libxcb-xinerama0 python3-venv xvfb"
+packages="libegl1 libgl1 libdbus-1-3 libfontconfig1 libxkbcommon-x11-0 libxcb-cursor0 libxcb-icccm4 libxcb-image0 libxcb-keysyms1 libxcb-randr0 libxcb-render-util0 libxcb-shape0 libxcb-xinerama0 python3-venv xvfb python3-pyatspi at-spi2-core dbus"
 command -v dpkg-query >/dev/null 2>&1 || { echo "Not a Debian system: Qt 6 needs the equivalents of: $packages"; exit 0; }
 missing=""
 for package in $packages; do

@@ -29,6 +29,7 @@ LONG = {
     "pure": "properties/test_pure.py",
     "orders": "properties/test_pure.py",
     "looks": "gui/test_layout.py",
+    "access": "gui/test_access.py",
     "harness": "properties/test_planned_harness.py",
     "scalar": "reference/test_scalar_agreement.py",
     "draws": "properties",

@@ -14,7 +14,7 @@ from keelroom.assess.report import VERDICT_ROLES, missing_words, settles_text, v
 from keelroom.assess.words import worded
 from keelroom.facts import chance_words
 from keelroom.gui.session.session import Session
-from keelroom.gui.widgets.text import chip, label, restyle
+from keelroom.gui.widgets.text import chip, label, restyle, set_quietly
 from keelroom.units import money_text
 
 NAMES, CELLS = 118, 156
@@ -146,7 +146,7 @@ class ProposalView(QWidget):
 
     def _pick(self, place: str) -> None:
         self.place = place
-        self.chips[place].setChecked(True)
+        set_quietly(self.chips[place], True)
         judged = self.picked
         assert judged is not None
         worst = judged.tightest

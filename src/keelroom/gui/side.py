@@ -15,6 +15,7 @@ from keelroom.gui.theme.dress import dress
 from keelroom.gui.theme.icons import paint_icon
 from keelroom.gui.theme.palette import Palette, level_colour
 from keelroom.gui.widgets.column import packed
+from keelroom.gui.widgets.text import set_quietly
 
 STRIP_WIDTH, DRAWER_WIDTH = 30, 316
 
@@ -113,7 +114,7 @@ class Drawers(QWidget):
         self.tabs: dict[str, Tab] = {}
         for name, (keys, purpose) in names.items():
             self.tabs[name] = Tab(self.strip, name, keys, purpose)
-            self.tabs[name].clicked.connect(lambda _checked, name=name: self.toggle(name))
+            self.tabs[name].toggled.connect(lambda _on, name=name: self.toggle(name))
             self.strip.column.addWidget(self.tabs[name])
         self.strip.column.addStretch(1)
         whole = QVBoxLayout(self)
@@ -135,7 +136,7 @@ class Drawers(QWidget):
             dress(self.panels[name], self.session)
             self.stack.addWidget(self.panels[name])
         for title, tab in self.tabs.items():
-            tab.setChecked(title == name)
+            set_quietly(tab, title == name)
         if name:
             self.stack.setCurrentWidget(self.panels[name])
         self.setVisible(bool(name))

@@ -54,7 +54,7 @@ from keelroom.gui.widgets.response_strip import ResponseStrip
 from keelroom.gui.widgets.splitter import Splitter
 from keelroom.gui.widgets.start_page import Offers, StartPage
 from keelroom.gui.widgets.tape import Tape
-from keelroom.gui.widgets.text import by_type
+from keelroom.gui.widgets.text import by_type, set_quietly
 from keelroom.units import inches
 
 if TYPE_CHECKING:
@@ -332,7 +332,7 @@ class Window(QMainWindow):
     def show_station(self, name: str) -> None:
         self.station_stack.setCurrentWidget(self.station(name))
         self.stations[name].catch_up()
-        self.tape.marks[name].setChecked(True)
+        set_quietly(self.tape.marks[name], True)
         self.shown_station = name
         self._tell_findings()
         self._place_middle()

@@ -27,7 +27,7 @@ from keelroom.errors import InputError, KeelRoomError
 from keelroom.facts import lowered
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.origin import OriginMark
-from keelroom.gui.widgets.text import ChoiceBox, Line, label, plain_tip, restyle
+from keelroom.gui.widgets.text import ChoiceBox, Line, label, plain_tip, restyle, set_quietly
 from keelroom.units import format_si, inches, parse
 
 LABEL_WIDTH, EDIT_WIDTH, UNIT_WIDTH = 138, 84, 44
@@ -304,7 +304,7 @@ class FlagField(Field):
         self.text = text
         self.box = QCheckBox(text)
         self.box.setAccessibleName(text)
-        self.box.clicked.connect(self._clicked)
+        self.box.toggled.connect(self._clicked)
         self.caption.hide()
         self.grid.addWidget(self.box, 0, 0, 1, 4)
         self.refresh()
@@ -313,7 +313,7 @@ class FlagField(Field):
         self.session.set(self.path, checked, f"{self.text}: {'yes' if checked else 'no'}")
 
     def refresh(self) -> None:
-        self.box.setChecked(bool(self.value()))
+        set_quietly(self.box, bool(self.value()))
 
 
 class TextField(Field):
@@ -380,7 +380,7 @@ class SetField(Field):
         for value, words in choices:
             box = QCheckBox(words)
             box.setAccessibleName(words)
-            box.clicked.connect(lambda _checked, words=words: self._clicked(words))
+            box.toggled.connect(lambda _on, words=words: self._clicked(words))
             column.addWidget(box)
             self.boxes[value] = box
         self.grid.addLayout(column, 1, 0, 1, 5)
@@ -394,7 +394,7 @@ class SetField(Field):
         marked = self.value()
         assert isinstance(marked, tuple)
         for value, box in self.boxes.items():
-            box.setChecked(value in marked)
+            set_quietly(box, value in marked)
 
 
 class CurveField(Field):

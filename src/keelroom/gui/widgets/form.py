@@ -28,7 +28,7 @@ from keelroom.gui.widgets.pictured import Pictured
 from keelroom.gui.widgets.scene_view import Picture, SceneView
 from keelroom.gui.widgets.seen import WhenSeen
 from keelroom.gui.widgets.stop_note import StopNote
-from keelroom.gui.widgets.text import chip
+from keelroom.gui.widgets.text import chip, set_quietly
 
 Pages = Callable[[], tuple[Page, ...]]
 
@@ -116,7 +116,7 @@ class Form(WhenSeen, QWidget):
             dress(self.views[title], self.session)
             self.stack.addWidget(self.views[title])
         self.stack.setCurrentWidget(self.views[title])
-        self.buttons[leaf.title].setChecked(True)
+        set_quietly(self.buttons[leaf.title], True)
         self.heads.open(leaf, title)
         self.refresh()
         self.turned.emit()

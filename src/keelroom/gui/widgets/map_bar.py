@@ -13,7 +13,7 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.air_overlay import overlay_of
 from keelroom.gui.widgets.bay import BayDrawing
-from keelroom.gui.widgets.text import chip, label
+from keelroom.gui.widgets.text import chip, label, set_quietly
 from keelroom.units import KINDS, format_si
 
 CHOICES: tuple[tuple[str, Quantity | None], ...] = (
@@ -61,7 +61,7 @@ class MapBar(QWidget):
             self.chips[name] = chip(name, partial(self.choose, what))
             self.chips[name].setAccessibleName(f"Show {name.lower()} on the face")
             line.addWidget(self.chips[name])
-        self.chips["Air speed"].setChecked(True)
+        set_quietly(self.chips["Air speed"], True)
         line.addStretch(1)
         self.compare = chip("Against hold", self._draw)
         self.compare.setAutoExclusive(False)

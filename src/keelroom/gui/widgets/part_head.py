@@ -23,7 +23,7 @@ class PartHead(QAbstractButton):
         super().__init__()
         self.setText(title)
         self.setAccessibleName(title)
-        self.setCheckable(True)
+        self.open = False
         self.setObjectName("mark")
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
@@ -31,7 +31,7 @@ class PartHead(QAbstractButton):
 
     def show_open(self, is_open: bool) -> None:
         """Whether what it heads is open."""
-        self.setChecked(is_open)
+        self.open = is_open
         self.setAccessibleDescription("open" if is_open else "folded")
         self.update()
 
@@ -47,7 +47,7 @@ class PartHead(QAbstractButton):
         painter.setPen(QPen(faint, 1))
         painter.drawLine(LEFT, 0, self.width() - 10, 0)
         font = self.font()
-        font.setBold(self.isChecked())
+        font.setBold(self.open)
         painter.setFont(font)
         painter.setPen(QPen(ink, 1))
         room = QRectF(LEFT, 0, self.width() - LEFT - MARK - 8, self.height())
@@ -56,7 +56,7 @@ class PartHead(QAbstractButton):
             painter.drawRoundedRect(QRectF(self.rect()).adjusted(4, 2, -5, -2), 3, 3)
         painter.setPen(QPen(ink, 1.8))
         middle = QPointF(self.width() - MARK, self.height() / 2)
-        chevron = [(-5, -3), (0, 3), (5, -3)] if self.isChecked() else [(-2, -5), (3, 0), (-2, 5)]
+        chevron = [(-5, -3), (0, 3), (5, -3)] if self.open else [(-2, -5), (3, 0), (-2, 5)]
         painter.drawPolyline(QPolygonF([middle + QPointF(x, y) for x, y in chevron]))
 
 

@@ -108,7 +108,7 @@ class Tape(QWidget):
         self.marks: dict[str, TapeMark] = {}
         for number, station in enumerate(stations, 1):
             mark = TapeMark(self, station, number)
-            mark.clicked.connect(lambda _checked, name=station.name: go(name))
+            mark.toggled.connect(lambda on, name=station.name: go(name) if on else None)
             self.marks[station.name] = mark
             column.addWidget(mark)
         column.addStretch(1)

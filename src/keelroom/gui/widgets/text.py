@@ -9,6 +9,7 @@ from html import escape
 from PyQt6.QtCore import QEvent, QPointF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QKeySequence, QMouseEvent, QPainter, QPen, QPolygonF, QResizeEvent
 from PyQt6.QtWidgets import (
+    QAbstractButton,
     QApplication,
     QComboBox,
     QLabel,
@@ -143,8 +144,16 @@ def chip(text: str, act: Callable[[], object], tip: str = "") -> QToolButton:
     made.setAccessibleName(text)
     made.setToolTip(tip)
     made.setFocusPolicy(Qt.FocusPolicy.TabFocus)
-    made.clicked.connect(lambda _checked=False: act())
+    made.toggled.connect(lambda on: act() if on or not made.autoExclusive() else None)
     return made
+
+
+def set_quietly(made: QAbstractButton, on: bool) -> None:
+    """Check a button, or not, without its act. A checkable button acts when it is toggled: a screen reader toggles it,
+    and that is no click."""
+    before = made.blockSignals(True)
+    made.setChecked(on)
+    made.blockSignals(before)
 
 
 def replace_body(area: QScrollArea, body: QWidget) -> None:

@@ -16,7 +16,7 @@ from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.flow import FlowLayout
-from keelroom.gui.widgets.text import button, chip, label
+from keelroom.gui.widgets.text import button, chip, label, set_quietly
 
 NOTE = (
     "Slide shrink on first; crimp conductor and insulation; tug each crimp; extend a pigtail one gauge heavier. "
@@ -79,7 +79,7 @@ class HarnessView(QWidget):
 
     def choose(self, name: str) -> None:
         self.current = name
-        self.chips[name].setChecked(True)
+        set_quietly(self.chips[name], True)
         self.refresh()
 
     def refresh(self) -> None:

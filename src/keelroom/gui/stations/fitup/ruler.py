@@ -46,7 +46,7 @@ class Ruler(QWidget):
         column.setSpacing(2)
         self.box = QCheckBox("Life-size on this screen")
         self.box.setAccessibleName("Life-size on this screen")
-        self.box.clicked.connect(lambda _checked: self._apply())
+        self.box.toggled.connect(lambda _on: self._apply())
         self.bar = Bar(session)
         line = QHBoxLayout()
         self.edit = QLineEdit()

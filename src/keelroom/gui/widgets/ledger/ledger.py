@@ -152,7 +152,7 @@ class Ledger(QWidget):
     def _show_rows(self, cases: tuple[CaseResult, ...]) -> None:
         while len(self.rows) < len(cases):
             row = CaseRow(self)
-            row.clicked.connect(lambda _checked, row=row: self._choose(row))
+            row.toggled.connect(lambda _on, row=row: self._choose(row))
             self.column.insertWidget(len(self.rows), row)
             self.rows.append(row)
         while len(self.rows) > len(cases):

@@ -20,7 +20,7 @@ from keelroom.assess.report import (
 )
 from keelroom.facts import chance_words
 from keelroom.gui.widgets.ledger.rail import FIGURE_WIDTH, MARGIN_WIDTH, NAME_WIDTH, TEMPERATURE, Railed
-from keelroom.gui.widgets.text import plain_tip
+from keelroom.gui.widgets.text import plain_tip, set_quietly
 from keelroom.units import KINDS, format_si
 
 CHANGE_WIDTH, CHANGE_LEAD = 66, 8
@@ -40,7 +40,7 @@ class CaseRow(QAbstractButton):
 
     def show_case(self, case: CaseResult, chosen: bool) -> None:
         self.case = case
-        self.setChecked(chosen)
+        set_quietly(self, chosen)
         self.setAccessibleName(self.sentence())
         self.setToolTip(plain_tip(self.sentence()))
         self.update()

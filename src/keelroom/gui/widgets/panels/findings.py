@@ -19,7 +19,7 @@ from keelroom.gui.theme.palette import level_colour, palette_of
 from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.panels.card import Card
 from keelroom.gui.widgets.panels.panel import DrawerPanel
-from keelroom.gui.widgets.text import button, chip, label
+from keelroom.gui.widgets.text import button, chip, label, set_quietly
 
 FINDINGS_AT_ONCE = 40
 """Findings shown before one is asked for more: the worst stand first."""
@@ -133,8 +133,8 @@ class FindingsPanel(DrawerPanel):
 
     def open(self, finding: Finding) -> None:
         """Unfold a finding's card and bring it into sight; all findings are listed then."""
-        self.only_here.setChecked(False)
-        self.only_problems.setChecked(False)
+        set_quietly(self.only_here, False)
+        set_quietly(self.only_problems, False)
         self.most = max(self.most, len(self.session.assessment.findings))
         self.bring_up_to_date()
         card = next((card for card in self.cards if card.isVisible() and card.finding is finding), None)
