@@ -20,7 +20,7 @@ for package in python3-pyatspi at-spi2-core dbus; do
 done
 if [ -n "$reader" ] && [ "$(id -u)" = 0 ]; then
     echo "Installing what a screen reader's test needs:$reader"
-    { apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends $reader; } >/dev/null 2>&1 \
+    timeout 90 sh -c "apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends$reader" >/dev/null 2>&1 \
         || echo "They could not be had; the test with a screen reader is left out."
 fi
 [ -n "$missing" ] || exit 0

@@ -36,7 +36,8 @@ def has_reader() -> bool:
     tools = all(map(shutil.which, ("dbus-run-session", "xvfb-run")))
     if not (tools and LAUNCHER and Path(READER).is_file()):
         return False
-    return subprocess.run([READER, "-c", "import pyatspi"], capture_output=True, check=False).returncode == 0
+    tried = ["dbus-run-session", "--", READER, "-c", "import pyatspi"]
+    return subprocess.run(tried, capture_output=True, check=False).returncode == 0
 
 
 @pytest.mark.skipif(
