@@ -72,15 +72,17 @@ class Files:
             self.opened()
 
     def open_demo(self) -> None:
-        """The demo as a build of its own that has no file yet; what is open is asked about first."""
-        if not self.may_leave():
-            return
-        self._open(lambda: self.session.open_copy(ASSETS / "demo.keelroom"))
+        """The demo as a build of its own."""
+        self._open_copy(ASSETS / "demo.keelroom")
+
+    def _open_copy(self, path: Path) -> None:
+        """A file as a build that has none yet; what is open is asked about first."""
+        if self.may_leave():
+            self._open(lambda: self.session.open_copy(path))
 
     def open_sample(self, name: str) -> None:
-        """A sample as a build of its own that has no file yet; what is open is asked about first."""
-        if self.may_leave():
-            self._open(lambda: self.session.open_copy(ASSETS / "samples" / f"{name}.keelroom"))
+        """A sample as a build of its own."""
+        self._open_copy(ASSETS / "samples" / f"{name}.keelroom")
 
     def samples(self) -> tuple[Sample, ...]:
         """Shipped builds of different kinds, with their pictures."""
@@ -109,8 +111,8 @@ class Files:
         path = self.template()
         if path is None:
             self.session.told.emit("No template is kept yet: open the build it should be and keep it as that")
-        elif self.may_leave():
-            self._open(lambda: self.session.open_copy(path))
+        else:
+            self._open_copy(path)
 
     def new_window(self) -> None:
         """Another build beside this one, in a window and a process of its own: neither waits for the other, and each

@@ -5,7 +5,6 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from keelroom.drawing.scene import Scene
-from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import Palette
 from keelroom.gui.widgets.text import label
 
@@ -15,9 +14,8 @@ EMPTY = "It is drawn once it is worked out."
 class ChartBoard(QWidget):
     """Filled anew by the page it stands beside."""
 
-    def __init__(self, session: Session, name: str) -> None:
+    def __init__(self, name: str) -> None:
         super().__init__()
-        self.session = session
         self.setObjectName("paper")
         self.setAccessibleName(name)
         self.setMinimumSize(300, 200)
@@ -26,18 +24,16 @@ class ChartBoard(QWidget):
         self.column.setSpacing(4)
         self.show_charts(())
 
-    def show_charts(self, charts: tuple[tuple[str, QWidget, str], ...]) -> None:
-        """Headings, the charts under them, and a line under each, in their order; what stood there goes."""
+    def show_charts(self, charts: tuple[tuple[str, QWidget], ...]) -> None:
+        """Headings with the charts under them, in their order; what stood there goes."""
         while (item := self.column.takeAt(0)) is not None:
             old = item.widget()
             if old is not None:
                 old.hide()
                 old.deleteLater()
-        for head, chart, foot in charts:
+        for head, chart in charts:
             self.column.addWidget(label(head, "head", wrap=True))
             self.column.addWidget(chart, 1)
-            if foot:
-                self.column.addWidget(label(foot, "faint", wrap=True))
         if not charts:
             self.column.addWidget(label(EMPTY, "faint", wrap=True))
             self.column.addStretch(1)

@@ -25,7 +25,7 @@ from PyQt6.QtWidgets import (
 
 from keelroom.document.act import Act
 from keelroom.gui.session.session import Session
-from keelroom.gui.widgets.columns import Columns
+from keelroom.gui.widgets.columns import NARROWEST, Columns
 from keelroom.gui.widgets.foretold import Foretold
 from keelroom.gui.widgets.text import Whole, plain_tip
 
@@ -193,11 +193,10 @@ class ChooseTable(QWidget):
         horizontal.setSectionResizeMode(0, QHeaderView.ResizeMode.Stretch)
         if self.even:
             horizontal.setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
-        horizontal.setMinimumSectionSize(24)
+        horizontal.setMinimumSectionSize(NARROWEST)
         if words:
             horizontal.setDefaultAlignment(Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignVCenter)
         horizontal.setSectionsClickable(True)
-        horizontal.setToolTip("Click a heading to sort by it, drag its edge, right-click to put columns away")
         horizontal.sectionClicked.connect(self._sort)
         table.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         table.cellClicked.connect(lambda row, _column: self.choose(self.order[row]))

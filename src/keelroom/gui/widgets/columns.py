@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QMenu, QTableWidget
 
 from keelroom.gui.session.settings import Settings
 
-LEAST, MOST = 24, 1200
+NARROWEST, WIDEST = 24, 1200
 """[px] a column may be made."""
 
 
@@ -24,7 +24,7 @@ class Columns(QObject):
         """whether a hand holds the edge of a column"""
         away, wide = Settings().columns(self.name)
         self.away = {title for title in away if title in titles[1:]}
-        self.wide = {title: width for title, width in wide.items() if title in titles and LEAST <= width <= MOST}
+        self.wide = {title: width for title, width in wide.items() if title in titles and NARROWEST <= width <= WIDEST}
         head = table.horizontalHeader()
         assert head is not None
         head.setContextMenuPolicy(Qt.ContextMenuPolicy.CustomContextMenu)
@@ -49,7 +49,7 @@ class Columns(QObject):
         return self.wide.get(self.titles[column], 0)
 
     def _resized(self, column: int, _before: int, now: int) -> None:
-        if self.by_hand and LEAST <= now <= MOST:
+        if self.by_hand and column and NARROWEST <= now <= WIDEST:
             self.wide[self.titles[column]] = now
             self._keep()
 
@@ -57,8 +57,7 @@ class Columns(QObject):
         """The columns with what is shown ticked, and the way back."""
         head = self.table.horizontalHeader()
         assert head is not None
-        menu = self.menu()
-        menu.popup(head.mapToGlobal(at))
+        self.menu().popup(head.mapToGlobal(at))
 
     def menu(self) -> QMenu:
         """What may be done to the columns."""

@@ -24,14 +24,14 @@ ROW = 22
 
 def curves_page(session: Session) -> SoughtPage:
     """What the curves say in words; the curves and the pressures large beside them."""
-    board = ChartBoard(session, "Fan curve and pressures, drawn")
+    board = ChartBoard("Fan curve and pressures, drawn")
 
     def question():  # type: ignore[no-untyped-def]
         build, case = session.build, session.case
         return lambda: fan_chart(build, case)
 
     def fill(column: QVBoxLayout, found: FanChart | None) -> None:
-        charts: list[tuple[str, QWidget, str]] = []
+        charts: list[tuple[str, QWidget]] = []
         if found is None:
             column.addWidget(label("No running fan yet.", wrap=True))
         else:
@@ -41,11 +41,11 @@ def curves_page(session: Session) -> SoughtPage:
             column.addWidget(label("Rings: the chosen case at 10, 12 and 14 V.", "faint", wrap=True))
             chart = Chart(session, "Fan curve with the system's curve")
             chart.show_picture(picture(found, session))
-            charts.append((found.title, chart, ""))
+            charts.append((found.title, chart))
         figures = session.assessment.figures_of(session.case)
         if figures is not None:
             name = next(c.name for c in session.assessment.cases if c.case_id == session.case)
-            charts.append((f"Pressure from grille to exit: {name}", Ladder(session, figures.pressures), ""))
+            charts.append((f"Pressure from grille to exit: {name}", Ladder(session, figures.pressures)))
         board.show_charts(tuple(charts))
 
     return SoughtPage(session, "Fan curve and pressures", INTRO, question, fill, board)

@@ -161,7 +161,7 @@ class CoresView(AskedTable[tuple[Candidate, ...]]):
 
 def sweeps_page(session: Session) -> SoughtPage:
     """Fin density and depth swept for the chosen duty case: what was found in words, and large beside them."""
-    board = ChartBoard(session, "Fin density and depth swept, drawn")
+    board = ChartBoard("Fin density and depth swept, drawn")
 
     def question():  # type: ignore[no-untyped-def]
         build, case = session.build, session.case
@@ -176,7 +176,7 @@ def sweeps_page(session: Session) -> SoughtPage:
             column.addWidget(label(_case_name(session), "head", wrap=True))
         for swept in found:
             column.addWidget(label(_head(swept, session), wrap=True))
-        board.show_charts(tuple((swept.answer.label, _chart(swept, session), "") for swept in found))
+        board.show_charts(tuple((swept.answer.label, _chart(swept, session)) for swept in found))
 
     intro = (
         "On given fans more fins and more depth win less and less, then lose: the air pays for them. The chosen "
