@@ -256,8 +256,8 @@ class BayDrawing(QWidget):
         if fan is not None:
             return fan_part(build, fan, system)
         if held:
-            name, _, measure = self.parts[held].words.partition(": ")
-            return DrawnPart(name, measure, (*self.parts[held].where, "left"))
+            part = self.parts[held]
+            return DrawnPart(part.name, part.place, (*part.where, part.axes[0]))
         inverse, _ = self.view.inverted()
         x, y = inverse.map(at).x(), inverse.map(at).y()
         for shape in reversed(self.scene.shapes):

@@ -22,7 +22,7 @@ class Movable(NamedTuple):
 
     grip : where it is taken hold of [m];  box : left, bottom, width, height of its outline;  round : whether it is a
     disc in that box, held anywhere; else it is held by its edge or its name
-    label : of a move;  words : with its place, for a reader;  ways : what its measures catch on, across and up
+    label : of a move;  name, place : as a reader is told them;  ways : what its measures catch on, across and up
     """
 
     where: tuple[str, ...]
@@ -32,8 +32,14 @@ class Movable(NamedTuple):
     box: tuple[float, float, float, float]
     round: bool
     label: str
-    words: str
+    name: str
+    place: str
     ways: tuple[tuple[float, ...], tuple[float, ...]]
+
+    @property
+    def words(self) -> str:
+        """Its name with its place."""
+        return f"{self.name}: {self.place}"
 
     def held_at(self, x: float, y: float, reach: float) -> bool:
         """Whether a place is on it, or within a reach [m] of what it is held by."""
@@ -83,7 +89,8 @@ def _fan(build: Build, fan: Fan, number: int, system: str) -> Movable:
         (x - drawn, y - drawn, 2 * drawn, 2 * drawn),
         True,
         f"Move fan {number}",
-        f"Fan {number}: {_place(system, x, y)}",
+        f"Fan {number}",
+        _place(system, x, y),
         (across, up),
     )
 
@@ -101,6 +108,7 @@ def _cooler(build: Build, cooler: Cooler, box: tuple[float, float, float, float]
         box,
         False,
         f"Move {name.lower()}",
-        f"{name}: {_place(system, x, y)}",
+        name,
+        _place(system, x, y),
         ((0.0, width - wide, (width - wide) / 2), (0.0, height - high, (height - high) / 2)),
     )

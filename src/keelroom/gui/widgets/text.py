@@ -43,9 +43,12 @@ def unbroken(text: str) -> str:
 class Words(QLabel):
     """A label over several lines that never breaks a measure; what it says is read back as it was given."""
 
-    def __init__(self, text: str) -> None:
+    def __init__(self, text: str, role: str = "") -> None:
         super().__init__()
         self.given = ""
+        self.setProperty("role", role)
+        self.setWordWrap(True)
+        self.setTextFormat(Qt.TextFormat.PlainText)
         self.setText(text)
 
     def setText(self, text: str | None) -> None:
@@ -58,12 +61,6 @@ class Words(QLabel):
 
 class Whole(Words):
     """Words over several lines that keep the height they need at their width, whatever else would like it."""
-
-    def __init__(self, text: str, role: str) -> None:
-        super().__init__(text)
-        self.setProperty("role", role)
-        self.setWordWrap(True)
-        self.setTextFormat(Qt.TextFormat.PlainText)
 
     def minimumSizeHint(self) -> QSize:
         high = self.heightForWidth(self.width()) if self.width() > 0 and self.given else 0
@@ -78,12 +75,6 @@ class Pressed(Words):
     """Words that can be pressed."""
 
     pressed = pyqtSignal()
-
-    def __init__(self, text: str, role: str) -> None:
-        super().__init__(text)
-        self.setProperty("role", role)
-        self.setWordWrap(True)
-        self.setTextFormat(Qt.TextFormat.PlainText)
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         self.pressed.emit()
