@@ -217,7 +217,11 @@ class ChooseTable(QWidget):
     def _fit(self) -> None:
         """Show as many columns as there is room for, the important ones first."""
         head, port = self.table.horizontalHeader(), self.table.viewport()
-        if head is None or port is None or self.even:
+        if head is None or port is None:
+            return
+        if self.even:
+            for k in range(1, len(self.columns)):
+                self.table.setColumnHidden(k, self.set_by_hand.is_away(k))
             self._tell_rest()
             return
         bar = self.table.verticalScrollBar()
