@@ -9,7 +9,7 @@ from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.report import heat_words
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.drawing.degrees import LEFT, LETTER, LINE, RIGHT, WIDTH, Lane, Spot, degrees_scene, posts_of, reading
-from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
+from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape, on_sheet
 from keelroom.units import KINDS, format_si
 
 MM = 1e-3
@@ -69,10 +69,10 @@ def _strip(case: DutyCase, figures: CaseFigures | None, top: float, chosen: bool
         stops = 1 if case.demand == "idle" else min(round(case.stops_per_km.si / STOP), STOPS_DRAWN)
         shapes += [_light(on_road(-24 - 12 * k, 0)) for k in range(stops)]
     told = _told(case, figures, system)
-    shapes.append(Label("view.title" if chosen else "rail.name", _at(ROAD[1] + 14, top - 14), case.name, "start"))
+    shapes.append(Label("view.title" if chosen else "rail.name", on_sheet(ROAD[1] + 14, top - 14), case.name, "start"))
     for k, line in enumerate(told, 1):
-        shapes.append(Label("el.words", _at(ROAD[1] + 14, top - 14 - LINE * k), line, "start"))
-    shapes.append(Polyline("el.rule", (_at(LEFT, top - STRIP + 2), _at(RIGHT, top - STRIP + 2))))
+        shapes.append(Label("el.words", on_sheet(ROAD[1] + 14, top - 14 - LINE * k), line, "start"))
+    shapes.append(Polyline("el.rule", (on_sheet(LEFT, top - STRIP + 2), on_sheet(RIGHT, top - STRIP + 2))))
     return shapes
 
 
@@ -128,8 +128,8 @@ def _fuel(name: str, figures: CaseFigures, y: float, most: float, system: str) -
     share = figures.heat_in / figures.fuel_power if figures.fuel_power else 0.0
     told = f"{format_si(figures.heat_in, power, system)} into the coolant, {share:.0%} of its fuel"
     shapes: list[Shape] = [
-        Label("rail.name", _at(LEFT, y + 6), name, "start"),
-        Label("el.value", _at(RIGHT, y + 8), told, "end"),
+        Label("rail.name", on_sheet(LEFT, y + 6), name, "start"),
+        Label("el.value", on_sheet(RIGHT, y + 8), told, "end"),
     ]
     start = LEFT
     for words, value, role in parts:
@@ -137,7 +137,7 @@ def _fuel(name: str, figures: CaseFigures, y: float, most: float, system: str) -
         shapes.append(Rect(role, start * MM, (y - 20) * MM, long * MM, 18 * MM))
         if long > LETTER * len(words) + 8:
             word = "bar.word" if role == "bar.load" else "bar.label"
-            shapes.append(Label(word, _at(start + long / 2, y - 11), words))
+            shapes.append(Label(word, on_sheet(start + long / 2, y - 11), words))
         start += long
     return shapes
 
@@ -166,10 +166,10 @@ def areas_scene(build: Build, system: str) -> Scene | None:
     for k, ((words, area, kind, role), side) in enumerate(zip(known, sides, strict=True)):
         y = -24 - 1.3 * LINE * k
         shapes.append(Rect(role, left * MM, 0.0, side * size * MM, side * size * MM))
-        shapes.append(Label("el.value", _at(left + side * size / 2, -10), str(k + 1)))
+        shapes.append(Label("el.value", on_sheet(left + side * size / 2, -10), str(k + 1)))
         shapes.append(Rect(role, LEFT * MM, (y - 16) * MM, 14 * MM, 14 * MM))
         told = f"{k + 1}  {words}, {format_si(area, KINDS[kind], system)}"
-        shapes.append(Label("el.value", _at(LEFT + 22, y - 9), told, "start"))
+        shapes.append(Label("el.value", on_sheet(LEFT + 22, y - 9), told, "start"))
         left += side * size + 16
     low = -28 - 1.3 * LINE * len(known)
     return Scene(tuple(shapes), (0.0, low * MM, WIDTH * MM, (max(sides) * size + 8 - low) * MM))
@@ -217,7 +217,3 @@ def seen_scene(
         lanes.append(Lane(case.name or case.id, tuple(spots), "ran hot" if case.seen == "hot" else "stayed"))
     key = (("cold", "its gauge"), ("now", "as entered"), ("other", "with the likeliest cause"))
     return degrees_scene(tuple(lanes), posts_of(assessment), key, KINDS["temperature"].shown_unit(system))
-
-
-def _at(x: float, y: float) -> Point:
-    return (x * MM, y * MM)

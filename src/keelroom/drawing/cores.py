@@ -7,7 +7,7 @@ from typing import NamedTuple
 
 from keelroom.document.schema.package import Core
 from keelroom.drawing.degrees import LETTER, LINE, Scale
-from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
+from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape, on_sheet
 from keelroom.units import KINDS, format_si
 
 MM = 1e-3
@@ -79,7 +79,7 @@ def _card(card: Card, at: Point, size: float, scale: Scale, system: str) -> list
     words = (("rail.name", _lines(core.name or "Unnamed core", card.chosen)), ("el.words", [told, card.said]))
     for role, lines in words:
         for line in lines:
-            shapes.append(Label(role, _at(left, y), line, "start"))
+            shapes.append(Label(role, on_sheet(left, y), line, "start"))
             y -= LINE
     return shapes + _rail(card, (left, y - 2), scale)
 
@@ -112,9 +112,9 @@ def _elevation(core: Core, at: Point, size: float) -> list[Shape]:
     for k in range(1, TUBES):
         part = k / TUBES
         ends = (
-            (_at(x, y + high * part), _at(x + wide, y + high * part))
+            (on_sheet(x, y + high * part), on_sheet(x + wide, y + high * part))
             if across
-            else (_at(x + wide * part, y), _at(x + wide * part, y + high))
+            else (on_sheet(x + wide * part, y), on_sheet(x + wide * part, y + high))
         )
         shapes.append(Polyline("core.tube", ends))
     if core.depth:
@@ -128,26 +128,22 @@ def _rail(card: Card, at: Point, scale: Scale) -> list[Shape]:
     left, y = at
     own = left + scale.x(0.0)
     shapes: list[Shape] = [
-        Polyline("rail", (_at(left, y), _at(left + scale.right, y))),
-        Polyline("rail.limit", (_at(own, y - 8), _at(own, y + 8))),
+        Polyline("rail", (on_sheet(left, y), on_sheet(left + scale.right, y))),
+        Polyline("rail.limit", (on_sheet(own, y - 8), on_sheet(own, y + 8))),
     ]
     for k, day in enumerate(card.days):
         if math.isnan(day) or k == card.at:
             continue
-        shapes.append(Circle("loop.plain", _at(left + scale.x(day), y), 3.5 * MM))
+        shapes.append(Circle("loop.plain", on_sheet(left + scale.x(day), y), 3.5 * MM))
     day = card.days[card.at]
     if not math.isnan(day):
         x = left + scale.x(day)
-        shapes.append(Polyline("bar.given" if day >= 0 else "bar.short", (_at(own, y), _at(x, y))))
+        shapes.append(Polyline("bar.given" if day >= 0 else "bar.short", (on_sheet(own, y), on_sheet(x, y))))
         ends = ((x, y - 6), (x + 5, y), (x, y + 6), (x - 5, y))
-        shapes.append(Polyline("span.held", tuple(_at(*end) for end in ends), closed=True))
+        shapes.append(Polyline("span.held", tuple(on_sheet(*end) for end in ends), closed=True))
     return shapes
 
 
 def _box(role: str, box: tuple[float, float, float, float]) -> Rect:
     left, bottom, wide, high = box
     return Rect(role, left * MM, bottom * MM, wide * MM, high * MM)
-
-
-def _at(x: float, y: float) -> Point:
-    return (x * MM, y * MM)

@@ -8,7 +8,7 @@ from collections.abc import Iterable
 from typing import NamedTuple
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures
-from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
+from keelroom.drawing.scene import Circle, Label, Polyline, Rect, Scene, Shape, on_sheet
 from keelroom.units import Unit, number_text
 
 MM = 1e-3
@@ -112,16 +112,12 @@ def degrees_scene(
     return Scene(tuple(shapes), (0.0, (bottom - 4) * MM, WIDTH * MM, (4 - bottom) * MM))
 
 
-def _at(x: float, y: float) -> Point:
-    return (x * MM, y * MM)
-
-
 def rail_lines(scale: Scale, bottom: float) -> list[Shape]:
     """The round values of a scale as lines down to a foot, each named over its own."""
     found: list[Shape] = []
     for x, words in scale.lines():
-        found.append(Polyline("rail", (_at(x, 18 - HEAD), _at(x, bottom))))
-        found.append(Label("el.words", _at(x, 26 - HEAD), words))
+        found.append(Polyline("rail", (on_sheet(x, 18 - HEAD), on_sheet(x, bottom))))
+        found.append(Label("el.words", on_sheet(x, 26 - HEAD), words))
     return found
 
 
@@ -137,8 +133,8 @@ def rail_posts(scale: Scale, posts: tuple[Post, ...], bottom: float) -> list[Sha
             n for n in range(9) if all(n != row or middle - half > b or middle + half < a for a, b, row in taken)
         )
         taken.append((middle - half, middle + half, level))
-        found.append(Polyline(post.role, (_at(x, 18 - HEAD), _at(x, bottom))))
-        found.append(Label("el.words", _at(middle, 42 - HEAD + LINE * level), words))
+        found.append(Polyline(post.role, (on_sheet(x, 18 - HEAD), on_sheet(x, bottom))))
+        found.append(Label("el.words", on_sheet(middle, 42 - HEAD + LINE * level), words))
     return found
 
 
@@ -147,31 +143,33 @@ def _key(key: tuple[tuple[str, str], ...], unit: Unit) -> list[Shape]:
     found: list[Shape] = []
     x = LEFT + 6
     for sort, words in key:
-        found += [_mark(sort, x, -4.0), Label("el.words", _at(x + 10, -4), words, "start")]
+        found += [_mark(sort, x, -4.0), Label("el.words", on_sheet(x + 10, -4), words, "start")]
         x += LETTER * len(words) + 26
-    found.append(Label("el.words", _at(RIGHT, -4), unit.symbol, "end"))
+    found.append(Label("el.words", on_sheet(RIGHT, -4), unit.symbol, "end"))
     return found
 
 
 def _mark(sort: str, x: float, y: float) -> Shape:
     """Told apart by shape: a diamond, a ring, a square, a bar."""
     if sort == "was":
-        return Circle("loop.plain", _at(x, y), 4.5 * MM)
+        return Circle("loop.plain", on_sheet(x, y), 4.5 * MM)
     if sort == "cold":
         return Rect("span.cool", (x - 4) * MM, (y - 4) * MM, 8 * MM, 8 * MM)
     if sort == "other":
-        return Polyline("span.hot", (_at(x - 5, y - 4), _at(x + 5, y - 4), _at(x, y + 5)), closed=True)
-    return Polyline("span.held", (_at(x, y - 5), _at(x + 4.5, y), _at(x, y + 5), _at(x - 4.5, y)), closed=True)
+        return Polyline("span.hot", (on_sheet(x - 5, y - 4), on_sheet(x + 5, y - 4), on_sheet(x, y + 5)), closed=True)
+    return Polyline(
+        "span.held", (on_sheet(x, y - 5), on_sheet(x + 4.5, y), on_sheet(x, y + 5), on_sheet(x - 4.5, y)), closed=True
+    )
 
 
 def _lane(lane: Lane, top: float, scale: Scale) -> list[Shape]:
     y = top - 22
     found: list[Shape] = [
-        Label("rail.name", _at(LEFT, top), lane.name + (" (now)" if lane.chosen else ""), "start"),
-        Polyline("rail", (_at(LEFT, y), _at(RIGHT, y))),
+        Label("rail.name", on_sheet(LEFT, top), lane.name + (" (now)" if lane.chosen else ""), "start"),
+        Polyline("rail", (on_sheet(LEFT, y), on_sheet(RIGHT, y))),
     ]
     if lane.note:
-        found.append(Label("el.value", _at(RIGHT, top), lane.note, "end"))
+        found.append(Label("el.value", on_sheet(RIGHT, top), lane.note, "end"))
     for spot in lane.spots:
         if math.isfinite(spot.low) and math.isfinite(spot.high):
             left, right = scale.x(spot.low), scale.x(spot.high)
@@ -179,7 +177,7 @@ def _lane(lane: Lane, top: float, scale: Scale) -> list[Shape]:
     told = [spot for spot in lane.spots if math.isfinite(spot.value)]
     if len(told) > 1:
         ends = [scale.x(spot.value) for spot in told]
-        found.append(Polyline("el.mark", (_at(min(ends), y), _at(max(ends), y))))
+        found.append(Polyline("el.mark", (on_sheet(min(ends), y), on_sheet(max(ends), y))))
     return found + [_mark(spot.sort, scale.x(spot.value), y) for spot in told] + _figures(told, y, scale)
 
 
@@ -192,5 +190,5 @@ def _figures(told: list[Spot], y: float, scale: Scale) -> list[Shape]:
         half = (LETTER * len(words) + ROUND_WORDS) / 2
         middle = max(scale.x(spot.value), free + half)
         free = middle + half
-        found.append(Label("el.words", _at(middle, y - 13), words))
+        found.append(Label("el.words", on_sheet(middle, y - 13), words))
     return found

@@ -6,7 +6,7 @@ import math
 from collections.abc import Callable
 
 from keelroom.assess.figures.coolernoise import Loud
-from keelroom.drawing.scene import Circle, Label, Point, Polyline, Rect, Scene, Shape
+from keelroom.drawing.scene import Circle, Label, Polyline, Rect, Scene, Shape, on_sheet
 from keelroom.units import inches
 
 MM, FOOT = 1e-3, 0.3048
@@ -30,8 +30,8 @@ def noise_scene(told: Callable[[float], tuple[Loud, ...]], listening: float, sys
         return None
     shapes: list[Shape] = [
         Rect("picture.block", 6 * MM, -46 * MM, (FRONT - 6) * MM, 92 * MM, 10 * MM),
-        Polyline("bar.fan", (_at(FRONT, -30), _at(FRONT, 30))),
-        Label("rail.name", _at(12, 0), "grille", "start"),
+        Polyline("bar.fan", (on_sheet(FRONT, -30), on_sheet(FRONT, 30))),
+        Label("rail.name", on_sheet(12, 0), "grille", "start"),
     ]
     for distance in DISTANCES:
         shapes += _ring(distance, told(distance), system, "rail")
@@ -49,7 +49,9 @@ def _ring(distance: float, told: tuple[Loud, ...], system: str, role: str, words
     """A part of a ring ahead of the grille, with its distance and its levels; of where one listens under the rest."""
     far, own = _far(distance), bool(words)
     turn = -1 if own else 1
-    arc = tuple(_at(FRONT + far * math.cos(SPREAD * k / 12), far * math.sin(SPREAD * k / 12)) for k in range(-12, 13))
+    arc = tuple(
+        on_sheet(FRONT + far * math.cos(SPREAD * k / 12), far * math.sin(SPREAD * k / 12)) for k in range(-12, 13)
+    )
     shapes: list[Shape] = [Polyline(role, arc)]
     levels = [one for one in told if one.ahead > 0]
     x = FRONT + far * math.cos(SPREAD)
@@ -59,11 +61,7 @@ def _ring(distance: float, told: tuple[Loud, ...], system: str, role: str, words
     lines += [f"{one.name}: {one.ahead:.0f} dB(A)" if own else f"{one.ahead:.0f} dB(A)" for one in levels]
     lines = lines if own else lines[::-1]
     how, align = ("el.value", "end") if own else ("el.words", "middle")
-    shapes += [Label(how, _at(x, y + turn * 17 * k), line, align) for k, line in enumerate(lines)]
+    shapes += [Label(how, on_sheet(x, y + turn * 17 * k), line, align) for k, line in enumerate(lines)]
     if own:
-        shapes.append(Circle("span.held", _at(FRONT + far, 0), 5 * MM))
+        shapes.append(Circle("span.held", on_sheet(FRONT + far, 0), 5 * MM))
     return shapes
-
-
-def _at(x: float, y: float) -> Point:
-    return (x * MM, y * MM)

@@ -6,6 +6,12 @@ import math
 from typing import NamedTuple
 
 Point = tuple[float, float]
+MM = 1e-3
+
+
+def on_sheet(x: float, y: float) -> Point:
+    """A place of a sheet that is laid out in millimetres."""
+    return (x * MM, y * MM)
 
 
 class Rect(NamedTuple):
