@@ -1,12 +1,10 @@
 """Town and highway driving second by second against what a duty case makes of them: EPA's UDDS and HWFET, taken from
-the package fastsim (Apache-2.0; see cycles/NOTICE)."""
-
-import csv
-from pathlib import Path
+the package fastsim (Apache-2.0; see the catalogue's data/cycles/NOTICE)."""
 
 import numpy as np
 import pytest
 
+from keelroom.catalogue.cycles import cycle_named
 from keelroom.assess.inputs.gearing import STANDS_PER_STOP, stands_for
 from keelroom.core.thermal.engine_point import wheel_power
 
@@ -14,8 +12,7 @@ MASS, ROLLING, AREA, AIR, GRAVITY = 1700.0, 0.012, 0.8, 1.2, 9.80665
 
 
 def speeds(name):
-    with (Path(__file__).parent / "cycles" / f"{name}.csv").open() as file:
-        return np.array([float(row["metres_per_second"]) for row in csv.DictReader(file)])
+    return np.array(cycle_named(name).speeds)
 
 
 def at_the_wheels(speed):
@@ -32,8 +29,15 @@ def seen(name):
 
 
 def test_the_cycles_are_what_they_are_published_to_be():
-    """UDDS 1 369 s, 7.45 mi, 19.6 mph; HWFET 765 s, 10.26 mi, 48.3 mph (40 CFR)."""
-    for name, seconds, miles, mph in (("udds", 1369, 7.45, 19.59), ("hwfet", 765, 10.26, 48.3)):
+    """UDDS 1 369 s, 7.45 mi, 19.6 mph; HWFET 765 s, 10.26 mi, 48.3 mph (40 CFR). WLTC class 3b 1 800 s, 23.266 km, 46.5
+    km/h (UN GTR 15); NEDC 1 180 s, 11.0 km,
+    33.6 km/h (UN ECE R83): the package ends it a second early."""
+    for name, seconds, miles, mph in (
+        ("udds", 1369, 7.45, 19.59),
+        ("hwfet", 765, 10.26, 48.3),
+        ("wltc3", 1800, 23.266 / 1.609344, 46.5 / 1.609344),
+        ("nedc", 1179, 11.0 / 1.609344, 33.6 / 1.609344),
+    ):
         speed, _, metres = seen(name)
         assert len(speed) == seconds + 1
         assert metres / 1609.344 == pytest.approx(miles, rel=2e-3)

@@ -13,10 +13,12 @@ import numpy as np
 
 from keelroom.core.arrays import Floats, Ints
 from keelroom.core.coolers.exchange import Exchanged, car_coolers
+from keelroom.core.coolers.point import CarCoolers
 from keelroom.core.coupling import car_rows, prepare
 from keelroom.core.electrical.point import ControlRows, SensingRows
 from keelroom.core.fluids import air as moist_air
 from keelroom.core.fluids.point import CoolantRows
+from keelroom.core.joint.car import CarRows
 from keelroom.core.joint.meeting import (
     AirRows,
     BreathRows,
@@ -105,6 +107,13 @@ OWN = tuple(name for name in State._fields if name not in ("exchanged", "flux"))
 @by_identity(4)
 def meeting_of(points: Points, fixed: Fixed, layout: Layout) -> Meeting:
     """The points as typed modules work on them, one at a time. It has scratch room: one thread at a time."""
+    return Meeting(*joined_rows(points, fixed, layout))
+
+
+def joined_rows(
+    points: Points, fixed: Fixed, layout: Layout
+) -> tuple[CarRows, PlantRows, PreparedRows, CarCoolers, FaceMarch]:
+    """What the joint is made of, for points one at a time: car, plant, what was prepared, coolers and face."""
     plant, command = points.plant, points.situation.command
     car = car_rows(points, fixed.surfaces, fixed.surface, fixed.air, fixed.outdoor_density)
     rest = PlantRows()
@@ -118,12 +127,17 @@ def meeting_of(points: Points, fixed: Fixed, layout: Layout) -> Meeting:
     prepared.steepness = STEEPNESS
     prepared.tubes = bound(TubeRows, fixed.loop_was.tubes)
     face = FaceMarch(_face_rows(plant.face), layout.passes, layout.rows)
-    return Meeting(car, rest, prepared, car_coolers(plant.coolers), face)
+    return car, rest, prepared, car_coolers(plant.coolers), face
 
 
 def _face_rows(face: Face) -> FaceRows:
     made = FaceRows()
-    made.kinds, made.which, made.weight = face.kinds, face.which.astype(np.intc), face.weight
+    # What all points share is turned into what C reads once, not once for each.
+    made.alike = face.kinds.strides[0] == 0 or len(face.kinds) == 1
+    which = face.which[:1].astype(np.intc) if made.alike else face.which.astype(np.intc)
+    strides = (0 if made.alike else which.strides[0], *which.strides[1:])
+    made.which = np.lib.stride_tricks.as_strided(which, face.which.shape, strides)
+    made.kinds, made.weight = face.kinds, face.weight
     return made
 
 

@@ -290,6 +290,7 @@ KINDS: dict[str, Kind] = {
         )._replace(named=True),
         _kind("charge", "Ah", "Ah", "60 Ah", Unit("Ah", 3600.0, decimals=0)),
         _kind("minutes", "min", "min", "90 min or 45 s", Unit("s", 1.0, decimals=0), Unit("min", 60.0, decimals=1)),
+        _kind("seconds", "s", "s", "15 s or 0.5 min", Unit("s", 1.0, decimals=0), Unit("min", 60.0, decimals=2)),
         _kind(
             "heat",
             "kW",

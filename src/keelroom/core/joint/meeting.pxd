@@ -41,9 +41,9 @@ cdef class PlantRows:
     cdef public ControlRows law
 
 @cython.locals(off_weight=double, on_weight=double)
-cdef double weighed(double share, double off, double off_flow, double on, double on_flow) noexcept nogil
+cpdef double weighed(double share, double off, double off_flow, double on, double on_flow) noexcept nogil
 
-cdef double mean(double share, double off, double on) noexcept nogil
+cpdef double mean(double share, double off, double on) noexcept nogil
 
 cdef class Meeting:
     cdef CarRows car
@@ -58,7 +58,7 @@ cdef class Meeting:
     cdef double held, held_power, doubt, pace, more, temperature, rejection, heat_in, given, margin, own
     cdef double coolant_flow, core_flow, opening, per_flow, cp, reading, command, load
     cdef double front_air, bay_air, air_in, forward, film, tube_reynolds, tube_prandtl, tube_share
-    cdef double slope, off
+    cdef double slope, off, into_gearbox, into_oil, into_charge, charge_flow
 
     cdef void hold(self, int blown, const double[:] held) noexcept nogil
 
@@ -77,7 +77,10 @@ cdef class Meeting:
     @cython.locals(i=int, k=int, on=int, share=double)
     cdef void mix_air(self) noexcept nogil
 
-    @cython.locals(i=int, on=int, load=double, carries=double)
+    @cython.locals(i=int, on=int, load=double, coolant=double)
+    cdef void burn(self) noexcept nogil
+
+    @cython.locals(i=int, carries=double)
     cdef void cool(self, double capacity) noexcept nogil
 
     @cython.locals(i=int, k=int, e=int, lead=double, warm=double, forward=double)
@@ -91,8 +94,13 @@ cdef class Meeting:
                    outer=double)
     cdef void conduct(self, double resistance) noexcept nogil
 
-    @cython.locals(on=int, rho=double, cp=double, _=double)
     cdef void evaluate(self, int i, double temperature) noexcept nogil
+
+    @cython.locals(rho=double, cp=double, _=double)
+    cdef void know_fluids(self) noexcept nogil
+
+    @cython.locals(i=int)
+    cdef void exchange(self) noexcept nogil
 
     @cython.locals(step=int, ambient=double, low=double, at=double, idea=double)
     cdef int settle(self, int i, double first, double slope) noexcept nogil

@@ -148,18 +148,25 @@ class Meeting:
             max(self.prepared.running.flows.exit[on], 0.0),
         )
 
+    def burn(self):
+        """What the engine gives its fluids, in the mean over the fans' off and on times."""
+        i, on, load = self.row, self.blown, self.load
+        self.into_gearbox = self.more * mean(
+            load, self.prepared.stopped.heat.gearbox[i], self.prepared.running.heat.gearbox[on]
+        )
+        self.into_oil = self.more * mean(load, self.prepared.stopped.heat.oil[i], self.prepared.running.heat.oil[on])
+        self.into_charge = mean(load, self.prepared.stopped.heat.charge[i], self.prepared.running.heat.charge[on])
+        self.charge_flow = mean(
+            load, self.prepared.stopped.heat.charge_flow[i], self.prepared.running.heat.charge_flow[on]
+        )
+        coolant = mean(load, self.prepared.stopped.heat.coolant[i], self.prepared.running.heat.coolant[on])
+        self.own = self.more * self.car.doubts.heat[i] * coolant
+        self.heat_in = mean(load, self.prepared.stopped.into_coolant[i], self.prepared.running.into_coolant[on])
+
     def cool(self, capacity):
         """What the coolers do with the coolant of a capacity [W/K] through the core."""
-        i, on, load = self.row, self.blown, self.load
-        ask(
-            self.coolers,
-            self.car,
-            i,
-            self.more * mean(load, self.prepared.stopped.heat.gearbox[i], self.prepared.running.heat.gearbox[on]),
-            self.more * mean(load, self.prepared.stopped.heat.oil[i], self.prepared.running.heat.oil[on]),
-            mean(load, self.prepared.stopped.heat.charge[i], self.prepared.running.heat.charge[on]),
-            mean(load, self.prepared.stopped.heat.charge_flow[i], self.prepared.running.heat.charge_flow[on]),
-        )
+        i = self.row
+        ask(self.coolers, self.car, i, self.into_gearbox, self.into_oil, self.into_charge, self.charge_flow)
         # A cooler in the outlet tank lies in what the core has cooled; a core that hardly flows cools down to its air.
         carries = max(capacity, TANK_FLOOR * self.coolers.coolers.tank[i] + 1.0)
         self.coolers.outside = self.car.climate.ambient[i] + self.car.climate.grille_rise[i]
@@ -228,24 +235,28 @@ class Meeting:
 
         Source: KAYS_LONDON marching with the correlations of its parts.
         """
-        self.row, self.temperature, on = i, temperature, self.blown
-        rho, cp, _, _ = coolant_at(self.plant.coolant, i, temperature)
-        self.per_flow, self.cp = rho * cp, heat_capacity(self.car.outdoors.vapour[i])
+        self.row, self.temperature = i, temperature
+        self.know_fluids()
         self.command_fans()
-        self.heat_in = mean(self.load, self.prepared.stopped.into_coolant[i], self.prepared.running.into_coolant[on])
-        self.own = (
-            self.more
-            * self.car.doubts.heat[i]
-            * mean(self.load, self.prepared.stopped.heat.coolant[i], self.prepared.running.heat.coolant[on])
-        )
+        self.burn()
         self.mix_air()
         self.opening = opening_at(self.plant.circuit, i, self.felt(self.heat_in))
+        self.exchange()
+
+    def know_fluids(self):
+        """Capacities of the coolant's flow and of the air."""
+        rho, cp, _, _ = coolant_at(self.plant.coolant, self.row, self.temperature)
+        self.per_flow, self.cp = rho * cp, heat_capacity(self.car.outdoors.vapour[self.row])
+
+    def exchange(self):
+        """What the core gives the air, and the coolers, with the coolant that comes to it at `temperature`."""
+        i = self.row
         self.through_loop(self.opening)
         self.cool(self.core_flow * self.per_flow)
         self.meet_air()
         self.conduct(self.tube_side())
         self.face.meet(i, self.car.surfaces.face_area[i], self.cp)
-        self.face.march(i, self.core_flow * self.per_flow, temperature)
+        self.face.march(i, self.core_flow * self.per_flow, self.temperature)
         self.rejection = self.face.heat + self.heat_in - self.given
         self.margin = self.rejection - self.heat_in
 

@@ -42,8 +42,8 @@ def march(
     # Every cell for itself: no two are of one kind. Per area of a face as large as it has cells.
     count, lanes, cells = conductance.shape
     face = FaceRows()
-    face.kinds, face.weight = np.zeros((count, lanes * cells, 1)), weight
-    face.which = np.broadcast_to(np.arange(lanes * cells, dtype=np.intc).reshape(lanes, cells), conductance.shape)
+    face.kinds, face.weight, face.alike = np.zeros((count, lanes * cells, 1)), weight, True
+    face.which = np.tile(np.arange(lanes * cells, dtype=np.intc).reshape(lanes, cells), (count, 1, 1))
     per_area = np.where(weight > 0, weight, 1.0)[:, :, None]
     carried, gives = ((value / per_area).reshape(count, -1) for value in (air[0], conductance))
     left, made = np.array(air[1]).reshape(count, -1), np.empty((count, 2))

@@ -18,8 +18,9 @@ cdef class LouverRows:
     cdef public const double[:] j0, low0, low_slope, high0, high_slope
 
 cdef class FaceRows:
+    cdef public bint alike
     cdef public const double[:, :, :] kinds
-    cdef public const int[:, :, :] which
+    cdef public int[:, :, :] which
     cdef public const double[:, :] weight
 
 @cython.locals(held=double, x=double, low=double, high=double)
@@ -55,14 +56,24 @@ cdef class FaceMarch:
     cdef public int lanes, cells, kinds
     cdef int passes, layers, classes
     cdef double[::1] flux, warm, conductance, carried, met, gives, kept, spread
+    cdef double[::1] coolant, shares
     cdef double[:, ::1] air
+    cdef int[::1] begins, mixed
+    cdef int looked
+    cdef bint alike
     cdef public double heat
     cdef double area, coolant_out, whole, caught
 
-    @cython.locals(kind=int, k=int, flux=double, warm=double, gives=double, share=double)
+    @cython.locals(kind=int, k=int, count=int, share=double)
+    cdef void look_at(self, int i) noexcept nogil
+
+    @cython.locals(kind=int, k=int, n=int, flux=double, warm=double, gives=double, share=double,
+                   begins=int[::1], mixed=int[::1], shares=double[::1], comes=double[::1], warmth=double[::1],
+                   conducts=double[::1])
     cdef void meet(self, int i, double area, double cp) noexcept nogil
 
-    @cython.locals(lane=int, cell=int, kind=int, each=double, gives=double, carried=double)
+    @cython.locals(lane=int, cell=int, kind=int, each=double, gives=double, carried=double, met=double[::1],
+                   given=double[::1], brought=double[::1], air=double[:, ::1], which=int[:, :, :])
     cdef void begin(self, int i, double area) noexcept nogil
 
     cdef double of_cell(self, int i, int lane) noexcept nogil
@@ -74,7 +85,8 @@ cdef class FaceMarch:
     cdef int bound(self, int number) noexcept nogil
 
     @cython.locals(lane=int, cell=int, place=int, kind=int, _=int, together=double, share=double, transfer=double,
-                   mixed=double, after=double, coolant=double, was=double)
+                   mixed=double, after=double, comes=double, was=double, kept=double[::1], spread=double[::1],
+                   air=double[:, ::1], coolant=double[::1], which=int[:, :, :])
     cdef double over_pass(self, int i, int start, int stop, bint backwards, double flow, double inlet) noexcept nogil
 
 @cython.locals(i=int, kind=int)

@@ -40,7 +40,7 @@ class LouverRows:
 
 class FaceRows:
     """n faces: kinds (n, M, K) of cells by their shares of the classes, which (n, lanes, cells) of them each cell is,
-    weight (n, lanes) share of the tubes."""
+    weight (n, lanes) share of the tubes;  alike: whether all are one face."""
 
 
 def friction_factor(louver, i, Re):
@@ -163,7 +163,10 @@ class FaceMarch:
         self.lanes, self.cells, self.kinds, self.classes = lanes, cells, kinds, classes
         self.flux, self.warm, self.conductance = (np.zeros(classes) for _ in range(3))
         self.carried, self.met, self.gives, self.kept, self.spread = (np.zeros(kinds) for _ in range(5))
-        self.air = np.zeros((lanes, cells))
+        self.air, self.coolant = np.zeros((lanes, cells)), np.zeros(lanes)
+        # The classes a kind of cell is of, few of all there are: found once for as long as the cars have one face.
+        self.alike, self.looked, self.begins = face.alike, -1, np.zeros(kinds + 1, np.intc)
+        self.mixed, self.shares = np.zeros(kinds * classes, np.intc), np.zeros(kinds * classes)
         self.area, self.heat, self.coolant_out, self.whole, self.caught = 0.0, 0.0, 0.0, 0.0, 0.0
 
     def meet(self, i, area, cp):
@@ -171,29 +174,45 @@ class FaceMarch:
 
         area [m2] of the whole face, cp [J/kgK] of the air.
         """
+        if self.looked != (0 if self.alike else i):
+            self.look_at(i)
+        begins, mixed, shares = self.begins, self.mixed, self.shares
+        comes, warmth, conducts = self.flux, self.warm, self.conductance
         for kind in range(self.kinds):
             flux, warm, gives = 0.0, 0.0, 0.0
-            for k in range(self.classes):
-                share = self.face.kinds[i, kind, k]
-                if share != 0:
-                    flux += share * self.flux[k]
-                    warm += share * self.flux[k] * self.warm[k]
-                    gives += share * self.conductance[k]
+            for n in range(begins[kind], begins[kind + 1]):
+                k, share = mixed[n], shares[n]
+                flux += share * comes[k]
+                warm += share * comes[k] * warmth[k]
+                gives += share * conducts[k]
             self.carried[kind] = max(flux, NO_FLUX) * cp
             self.met[kind] = warm / flux if flux > NO_FLUX else self.warm[0]
             self.gives[kind] = gives
         self.begin(i, area)
 
+    def look_at(self, i):
+        """Find the classes each kind of cell of face i is of."""
+        count = 0
+        for kind in range(self.kinds):
+            self.begins[kind] = count
+            for k in range(self.classes):
+                share = self.face.kinds[i, kind, k]
+                if share != 0:
+                    self.mixed[count], self.shares[count] = k, share
+                    count += 1
+        self.begins[self.kinds], self.looked = count, 0 if self.alike else i
+
     def begin(self, i, area):
         """Put to every cell of face i the air its kind meets, and add up what all meet and conduct."""
         self.area, self.whole, self.caught = area, 0.0, 0.0
+        met, given, brought, air, which = self.met, self.gives, self.carried, self.air, self.face.which
         for lane in range(self.lanes):
             each, gives, carried = self.of_cell(i, lane), 0.0, 0.0
             for cell in range(self.cells):
-                kind = self.face.which[i, lane, cell]
-                self.air[lane, cell] = self.met[kind]
-                gives += self.gives[kind]
-                carried += self.carried[kind]
+                kind = which[i, lane, cell]
+                air[lane, cell] = met[kind]
+                gives += given[kind]
+                carried += brought[kind]
             self.whole += gives * each
             self.caught += carried * each
 
@@ -231,16 +250,22 @@ class FaceMarch:
             transfer = -math.expm1(-self.gives[kind] / self.layers / self.carried[kind])
             self.kept[kind] = math.exp(-min(transfer / self.spread[kind], MOST_PER_CELL))
         mixed = inlet
+        # By names of its own: what is reached through the object is looked up at every cell.
+        kept, spread, air, coolant, which = self.kept, self.spread, self.air, self.coolant, self.face.which
         for _ in range(self.layers):
             after = 0.0
             for lane in range(start, stop):
-                coolant = inlet
-                for place in range(self.cells):
-                    cell = self.cells - 1 - place if backwards else place
-                    kind, was = self.face.which[i, lane, cell], coolant
-                    coolant = self.kept[kind] * was + (1 - self.kept[kind]) * self.air[lane, cell]
-                    self.air[lane, cell] += (was - coolant) * self.spread[kind]
-                after += self.face.weight[i, lane] / together * coolant
+                coolant[lane] = inlet
+            # Lane beside lane: none waits for what another comes to.
+            for place in range(self.cells):
+                cell = self.cells - 1 - place if backwards else place
+                for lane in range(start, stop):
+                    kind, was = which[i, lane, cell], coolant[lane]
+                    comes = kept[kind] * was + (1 - kept[kind]) * air[lane, cell]
+                    air[lane, cell] += (was - comes) * spread[kind]
+                    coolant[lane] = comes
+            for lane in range(start, stop):
+                after += self.face.weight[i, lane] / together * coolant[lane]
             mixed += (after - inlet) / self.layers
         self.heat += flow * (inlet - mixed)
         return mixed

@@ -361,6 +361,11 @@ def causes_found(raw: Raw) -> Raw:
     return raw | {"version": 14}
 
 
+def driven(raw: Raw) -> Raw:
+    """Version 15: a build has drives. One of version 14 is given those every build begins with."""
+    return raw | {"version": 15}
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey,
     2: drop_to_circuits,
@@ -375,6 +380,7 @@ STEPS: dict[int, Callable[[Raw], Raw]] = {
     11: seen_cases,
     12: made_fans,
     13: causes_found,
+    14: driven,
 }
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

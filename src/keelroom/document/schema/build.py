@@ -7,6 +7,7 @@ from pydantic import model_validator
 from keelroom.document.fields import id_lists
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Brief, Maybe
+from keelroom.document.schema.drive import Driving
 from keelroom.document.schema.electrical import Supply
 from keelroom.document.schema.package import Core, Fan, Package, PackageKind
 from keelroom.document.schema.survey import GapRule, Survey, usual_gaps
@@ -14,7 +15,7 @@ from keelroom.document.schema.trail import KEPT, Done
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[14] = 14
+VERSION: Literal[15] = 15
 Demand = Literal["idle", "road_load", "full_power"]
 Seen = Literal["", "fine", "hot"]
 """nobody looked; it stayed; it climbed"""
@@ -61,7 +62,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[14] = VERSION
+    version: Literal[15] = VERSION
     revision: int = 0
     brief: Brief = Brief()
     survey: Survey = Survey()
@@ -70,6 +71,7 @@ class Build(Strict):
     packages: Annotated[tuple[Package, ...], most(120)] = ()
     active: str = ""
     duty_cases: Annotated[tuple[DutyCase, ...], most(60)] = ()
+    driving: Driving = Driving()
     own_cores: Annotated[tuple[Core, ...], most(200)] = ()
     own_fans: Annotated[tuple[Fan, ...], most(200)] = ()
     trail: Annotated[tuple[Done, ...], most(KEPT)] = ()

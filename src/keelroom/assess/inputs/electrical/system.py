@@ -272,6 +272,24 @@ def _current_table(planned: Circuits, supply: Supply) -> Currents:
     )
 
 
+@by_identity(64)
+def _still_table(planned: Circuits, supply: Supply) -> Currents:
+    """The same with the cooling fans at rest."""
+    volts, whole = _current_table(planned, supply)
+    circuits, loose = planned
+    off = []
+    for volt in volts:
+        flows = zip(circuits, flows_at(circuits, volt), strict=True)
+        fans = sum(
+            amps
+            for one, flow in flows
+            for motored, amps in zip(one.motors, flow.currents, strict=True)
+            if motored.fan
+        )
+        off.append(fans + _loose(tuple(motored for motored in loose if motored.fan), volt))
+    return volts, tuple(max(every - fan, 0.0) for every, fan in zip(whole, off, strict=True))
+
+
 @by_identity_at(512)
 def flows_at(circuits: tuple[Planned, ...], voltage: float) -> tuple[Flow, ...]:
     """Every circuit at a voltage of the source; several duty cases share one."""
@@ -378,6 +396,32 @@ def _solved(charging: Charging, planned: Circuits, table: Currents, at: At) -> S
         available,
         belt_turns(supply),
     )
+
+
+class Key(NamedTuple):
+    """How a system is looked at beside its situation: the battery's charge 0..1, the cooling fans running, the engine
+    turning the alternator."""
+
+    charge: float
+    fans: bool
+    alive: bool
+
+
+def balance_at(build: Build, package: Package, at: At, key: Key) -> Balance:
+    """The system's balance whatever stands in the build of its battery's charge; with the key off nothing draws but
+    the fans that run on."""
+    supply, planned = build.supply, _planned_alike(build, package)
+    battery = battery_of(supply)._replace(state=key.charge)
+    motors = _wanted(supply, _current_table(planned, supply), at)
+    still = _wanted(supply, _still_table(planned, supply), at)
+
+    def drawn(volts: float) -> float:
+        rest = still(volts) if key.alive else 0.0
+        return rest + (max(motors(volts) - still(volts), 0.0) if key.fans else 0.0)
+
+    alternator = alternator_of(build.brief.accessories, build.brief.engine, supply)
+    available = (output(alternator, at.rpm) if alternator else math.inf) if key.alive else 0.0
+    return balance(available, supply.regulated.si, battery, drawn)
 
 
 def held_alone(build: Build, package: Package, at: At) -> float:

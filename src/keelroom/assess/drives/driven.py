@@ -1,0 +1,316 @@
+"""A package driven through a schedule: the run with its band, and what it says."""
+
+from __future__ import annotations
+
+import math
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.drives.moments import Moment, moments_of
+from keelroom.assess.drives.situations import Situations, redline_broken, situations_of
+from keelroom.assess.drives.stores import lumps_of
+from keelroom.assess.inputs.needs import needs_of_car
+from keelroom.assess.inputs.translate import car_of
+from keelroom.assess.mended import judged_on
+from keelroom.assess.outcome import Stopped, attempted
+from keelroom.core.arrays import Floats
+from keelroom.core.drive import figures, places
+from keelroom.core.drive.figures import Creep, Cycling, Peak
+from keelroom.core.drive.lumps import Lumps
+from keelroom.core.drive.records import Legs, Run, Start, told
+from keelroom.core.drive.run import drive, level
+from keelroom.core.kept import in_one_go
+from keelroom.document.schema.build import Build
+from keelroom.document.schema.drive import Schedule
+from keelroom.document.schema.electrical import Control
+from keelroom.document.schema.package import Package
+
+SETTLES = 1500.0
+"""[s] a drive's first leg is held before it begins where it begins as that leg settles."""
+WARM_OVER = 2.0
+"""[K] over the thermostat's opening a warm engine is taken at."""
+FLAT_BATTERY = 0.02
+"""State of charge a battery counts as flat at."""
+LOW_VOLTS = 0.79
+"""Of the nominal 12 V times cells: under it relays drop out and engines cut out (common practice: 9.5 V)."""
+
+
+class Mark(NamedTuple):
+    """Something that happens at a moment: its code, when [s], and a figure of it (temperature [degC], volts, rpm)."""
+
+    code: str
+    at: float
+    value: float
+
+
+class KeyOff(NamedTuple):
+    """After the key was turned off at `at` [s]: what the outlet read then and its highest after [degC], how long to
+    that and until it was back [s], inf where it was not."""
+
+    at: float
+    was: float
+    peak: float
+    after: float
+    back: float
+
+
+class Says(NamedTuple):
+    """What a drive says.
+
+    peak : of the coolant at the engine's outlet [degC];  ends : at its end;  creep [K/s] there
+    limit_at [s], inf where the limit is never passed;  over [s] the limit
+    fans, warm_up [s] until the thermostat's full opening less 2 K, inf;  key_off, the first
+    volts : the lowest;  charge : of the battery used, as a share;  fuel [J];  gearbox, oil : their highest [degC]
+    metres : the way;  fan_charge [A s] the fans took
+    """
+
+    peak: Peak
+    ends: float
+    creep: Creep
+    limit_at: float
+    over: float
+    fans: Cycling
+    warm_up: float
+    key_off: KeyOff | None
+    volts: Peak
+    charge: float
+    fuel: float
+    gearbox: float
+    oil: float
+    metres: float
+    marks: tuple[Mark, ...]
+
+
+class Driven(NamedTuple):
+    """One package through one schedule. low, high : the run with the doubt of its heat for it and against it
+
+    speed, grade : of every moment, ending at `until` (n,);  boiling (n,) [degC] there;  limit [degC]
+    """
+
+    package_id: str
+    schedule_id: str
+    run: Run
+    low: Run | None
+    high: Run | None
+    moments: tuple[Moment, ...]
+    until: Floats
+    boiling: Floats
+    limit: float
+    thermostat: float
+    lumps: Lumps
+    says: Says
+    charge: float
+
+    @property
+    def lasts(self) -> float:
+        """[s]"""
+        return float(self.until[-1])
+
+
+class Prepared(NamedTuple):
+    """What a drive of a package is made of, before it is run."""
+
+    build: Build
+    package: Package
+    schedule: Schedule
+    moments: tuple[Moment, ...]
+    situations: Situations
+    lumps: Lumps
+
+
+def lacks(build: Build, package: Package) -> bool:
+    """Whether anything of the car is missing that a drive needs."""
+    return any(needs_of_car(judged_on(build, package), package))
+
+
+def drive_of(build: Build, package: Package, schedule: Schedule, bands: bool = True) -> Driven | Stopped:
+    """The package through the schedule, or why it cannot be driven. Call only where nothing is lacking."""
+    name = f"The drive “{schedule.name or schedule.id}”"
+    return attempted(name, ("driving", "schedules", schedule.id), lambda: _driven(build, package, schedule, bands))
+
+
+@in_one_go
+def _driven(build: Build, package: Package, schedule: Schedule, bands: bool) -> Driven:
+    made = prepared(build, package, schedule)
+    return run_of(made, bands)
+
+
+def prepared(build: Build, package: Package, schedule: Schedule) -> Prepared:
+    """Everything of a drive but its runs. Raises KeelRoomError where it cannot be driven."""
+    judged = judged_on(build, package)
+    moments = _run_on(moments_of(judged, schedule), package.control)
+    found = situations_of(judged, package, car_of(judged, package), schedule, moments)
+    forced = found.legs.forced.copy()
+    for k, moment in enumerate(moments):
+        if not moment.alive and not _runs_on(moments, k, package.control):
+            forced[k] = 0.0
+    found = found._replace(legs=found.legs._replace(forced=forced))
+    return Prepared(judged, package, schedule, moments, found, lumps_of(judged, package))
+
+
+def _run_on(moments: tuple[Moment, ...], control: Control) -> tuple[Moment, ...]:
+    """The moments with those after a key-off parted where the fans' run-on ends."""
+    if control.coil == "always" or control.run_on.si <= 0:
+        return moments
+    found: list[Moment] = []
+    gone = 0.0
+    for moment in moments:
+        gone = 0.0 if moment.alive else gone
+        if moment.alive or gone >= control.run_on.si or gone + moment.lasts <= control.run_on.si:
+            found.append(moment)
+        else:
+            first = control.run_on.si - gone
+            found += [moment._replace(lasts=first), moment._replace(lasts=moment.lasts - first)]
+        gone += moment.lasts
+    return tuple(found)
+
+
+def _runs_on(moments: tuple[Moment, ...], place: int, control: Control) -> bool:
+    """Whether the fans' control still has power in a moment with the key off."""
+    if control.coil == "always":
+        return True
+    gone, k = 0.0, place - 1
+    while k >= 0 and not moments[k].alive:
+        gone += moments[k].lasts
+        k -= 1
+    return gone + 1e-6 < control.run_on.si
+
+
+def run_of(made: Prepared, bands: bool) -> Driven:
+    """Its runs, and what they say. Raises SolveError where a state comes up that is none."""
+    start = _start(made, 0.0)
+    run = _run(made, start, 0.0)
+    low, high = ((_run(made, _start(made, side), side) if bands else None) for side in (-1.0, 1.0))
+    found = made.situations
+    boiling = found.fixed.boiling[list(found.row)]
+    limit, thermostat = float(found.points.plant.limit[0]), float(found.points.plant.circuit.thermostat[0])
+    charge = made.build.supply.state.si
+    return Driven(
+        package_id=made.package.id,
+        schedule_id=made.schedule.id,
+        run=run,
+        low=low,
+        high=high,
+        moments=made.moments,
+        until=found.legs.until,
+        boiling=boiling,
+        limit=limit,
+        thermostat=thermostat,
+        lumps=made.lumps,
+        says=_says(made, run, (boiling, limit, thermostat)),
+        charge=charge,
+    )
+
+
+def _run(made: Prepared, start: Start, side: float, legs: Legs | None = None) -> Run:
+    """side : -1 with the doubt of the heat for it, 1 against it."""
+    found = made.situations
+    legs = legs or found.legs
+    more = 1 + side * found.doubt[list(np.asarray(legs.row, int))]
+    legs = legs._replace(more=np.maximum(more, 0.05))
+    return drive(found.points, found.fixed, found.layout, made.lumps, legs, found.supply, start)
+
+
+def _start(made: Prepared, side: float) -> Start:
+    """Where it begins: as its first leg settles, warm, or cold."""
+    found, charge = made.situations, made.build.supply.state.si
+    climate, circuit = found.points.situation.climate, found.points.plant.circuit
+    ambient = float(climate.ambient[found.row[0]])
+    if made.schedule.begins == "cold":
+        return level(ambient, ambient, charge)
+    warm = level(float(circuit.thermostat[0]) + WARM_OVER, ambient + 10.0, charge)
+    if made.schedule.begins == "warm" or not made.moments[0].alive:
+        return warm
+    # What comes first is held long enough, the battery as it is.
+    first = found.legs
+    held = Legs(0.0, np.array([SETTLES]), *(np.asarray(part)[:1] for part in first[2:]))
+    run = _run(made, warm, side, held._replace(drains=np.zeros(1)))
+    state = run.states[-1].copy()
+    for place in (places.CHARGE, places.GIVEN, places.TAKEN, places.UPPER, places.LOWER, places.PASSED):
+        state[place] = 0.0
+    return run.last._replace(state=state, charge=charge)
+
+
+def _says(made: Prepared, run: Run, marks: tuple[Floats, float, float]) -> Says:
+    boiling, limit, thermostat = marks
+    time, outlet = run.time, run.outlet
+    legs = made.situations.legs
+    alive = legs.alive[told(run, "leg").astype(int)]
+    ends = float(outlet[-1])
+    volts = told(run, "volts")
+    low = int(np.argmin(volts))
+    spans = np.diff(np.concatenate([[0.0], legs.until]))
+    charge = run.of(places.CHARGE)
+    return Says(
+        peak=figures.peak(time, outlet),
+        ends=ends,
+        creep=figures.creep(time, outlet),
+        limit_at=figures.crossing(time, outlet, limit),
+        over=figures.time_over(time, outlet, limit),
+        fans=figures.fan_cycles(time, run.share),
+        warm_up=figures.crossing(time, outlet, thermostat),
+        key_off=_key_off(time, outlet, alive),
+        volts=Peak(float(volts[low]), float(time[low])),
+        charge=float(charge.max() - charge[0]) / made.situations.supply.capacity,
+        fuel=float((made.situations.fuel * spans).sum()),
+        gearbox=float(run.of(places.GEARBOX).max()),
+        oil=float(run.of(places.OIL).max()),
+        metres=float(sum(moment.speed * moment.lasts for moment in made.moments)),
+        marks=tuple(sorted(_marks(made, run, boiling, limit), key=lambda mark: mark.at)),
+    )
+
+
+def _key_off(time: Floats, outlet: Floats, alive: Floats) -> KeyOff | None:
+    """What follows the first time the key is turned off, until it is turned on again."""
+    off = np.flatnonzero(alive <= 0)
+    if not len(off) or off[0] == 0:
+        return None
+    first = int(off[0])
+    on = np.flatnonzero(alive[first:] > 0)
+    last = first + int(on[0]) if len(on) else len(time)
+    span = slice(first, last)
+    was, begins = float(outlet[first]), float(time[first])
+    if last - first < 2:
+        return None
+    top = figures.peak(time[span], outlet[span])
+    back = figures.back_under(time, outlet, was, begins)
+    return KeyOff(begins, was, top.value, top.at - begins, back - begins)
+
+
+def _marks(made: Prepared, run: Run, boiling: Floats, limit: float) -> list[Mark]:
+    """What leaves the range of what is known, each where it first happens."""
+    time, outlet, leg = run.time, run.outlet, told(run, "leg").astype(int)
+    found: list[Mark] = []
+    over = figures.crossing(time, outlet - boiling[leg], 0.0)
+    if math.isfinite(over):
+        found.append(Mark("boils", over, float(np.interp(over, time, outlet))))
+    passed = figures.crossing(time, outlet, limit)
+    if math.isfinite(passed):
+        found.append(Mark("limit", passed, limit))
+    supply = made.build.supply
+    left = supply.state.si - run.of(places.CHARGE) / supply.capacity.si
+    flat = figures.crossing(time, -left, -FLAT_BATTERY)
+    if math.isfinite(flat) and flat > 0:
+        found.append(Mark("battery_flat", flat, float(np.interp(flat, time, told(run, "volts")))))
+    volts, least = told(run, "volts"), LOW_VOLTS * 12.0 * _cells(made)
+    low = figures.crossing(time, -volts, -least)
+    if math.isfinite(low):
+        found.append(Mark("volts_low", low, float(volts.min())))
+    broken = redline_broken(made.build, made.situations.demands)
+    if broken is not None:
+        rows = [k for k, demand in enumerate(made.situations.demands) if demand.rpm == broken]
+        first = next(k for k, row in enumerate(made.situations.row) if row in rows)
+        begins = float(made.situations.legs.until[first - 1]) if first else 0.0
+        found.append(Mark("redline", begins, broken))
+    short = np.flatnonzero(made.situations.short > 1.0)
+    if len(short):
+        k = int(short[0])
+        begins = float(made.situations.legs.until[k - 1]) if k else 0.0
+        found.append(Mark("short_of_power", begins, float(made.situations.short[k])))
+    return found
+
+
+def _cells(made: Prepared) -> float:
+    regulated = made.build.supply.regulated.si
+    return 2.0 if regulated > 20 else 0.5 if regulated < 9 else 1.0

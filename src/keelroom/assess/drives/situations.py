@@ -1,0 +1,324 @@
+"""The situations a drive's moments stand in: each worked out once, with what the engine gives and the system does."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from typing import NamedTuple
+
+import numpy as np
+
+from keelroom.assess.drives.moments import Moment
+from keelroom.assess.inputs.demand import Demand, demand_of
+from keelroom.assess.inputs.electrical.system import Key, balance_at, battery_of
+from keelroom.assess.inputs.translate import Car, PointRow, row_at, stacked
+from keelroom.assess.made import made_brief
+from keelroom.core.answer import WITHIN, steady_answer
+from keelroom.core.arrays import Floats, take
+from keelroom.core.coupling import prepare
+from keelroom.core.drive.records import Legs, Supply
+from keelroom.core.drive.run import has_contacts
+from keelroom.core.electrical.charging import Balance, Battery, discharge_time
+from keelroom.core.plant import Fixed, Layout, Points
+from keelroom.core.thermal.engine_heat import ENGINE_SPEEDS, EngineHeat, engine_heat
+from keelroom.document.quantity import Quantity
+from keelroom.document.schema.brief import Brief
+from keelroom.document.schema.build import Build, DutyCase
+from keelroom.document.schema.drive import Fails, Leg, Schedule
+from keelroom.document.schema.package import Package
+from keelroom.errors import InputError
+
+NEAR = 1.0
+"""[m/s] within which moments of a changing speed share a situation; what the engine gives is its own in each."""
+SLOW = 0.5
+"""[m/s] the same under CRAWLS, where the road's air is little and the fans' much."""
+CRAWLS = 6.0
+STATES: Floats = np.linspace(0.0, 1.0, 5)
+"""States of charge the electrical system is worked out at."""
+THERMOSIPHON = 0.02
+"""Share of its flow coolant keeps without a pump (common practice, no source)."""
+TAKEN_UP = 0.95
+"""Share of the charge given to a battery that is in it after (common practice, lead-acid)."""
+JUDGED = 12
+"""Situations a doubt is worked out in at most; the others have that of the nearest."""
+WARMEST = 2.5
+"""[K] within which a day that warms is one."""
+
+
+class Asks(NamedTuple):
+    """What makes one situation, hashable."""
+
+    leg: int
+    speed: float
+    grade: float
+    ambient: float | None
+    alive: bool
+    failed: tuple[Fails, ...]
+
+
+class Situations(NamedTuple):
+    """Of one package and schedule: points (R,) with what was prepared, what each is in plain numbers, the situation of
+    every moment (n,), what the engine burns in it [W] with the fans running, and a doubt of the heat, as a share (R,).
+    """
+
+    points: Points
+    fixed: Fixed
+    layout: Layout
+    demands: tuple[Demand, ...]
+    row: tuple[int, ...]
+    legs: Legs
+    supply: Supply
+    fuel: Floats
+    short: Floats
+    doubt: Floats
+
+
+def situations_of(
+    build: Build, package: Package, car: Car, schedule: Schedule, moments: Sequence[Moment]
+) -> Situations:
+    """All of them. Raises KeelRoomError where one has no answer, InputError where an engine is asked past its law."""
+    failed = _failed(schedule)
+    asked = [_asks(moment, failed[moment.leg]) for moment in moments]
+    kinds = list(dict.fromkeys(asked))
+    place = {kind: k for k, kind in enumerate(kinds)}
+    demands = tuple(_demand(build, schedule, kind) for kind in kinds)
+    _held_to_law(schedule, demands)
+    rows = [
+        _broken(row_at(build, package, car, demand), kind, package)
+        for kind, demand in zip(kinds, demands, strict=True)
+    ]
+    points, unsure = stacked(rows)
+    layout = rows[0].layout
+    fixed = prepare(points, layout)
+    row = tuple(place[ask] for ask in asked)
+    heats, fuel, short, bay = _burnt(points, fixed, moments, row)
+    doubt = _doubts(rows, layout)
+    until = np.cumsum([moment.lasts for moment in moments])
+    legs = Legs(
+        begins=0.0,
+        until=until,
+        row=np.array(row),
+        pace=np.array([_pace(package, moment, failed[moment.leg]) for moment in moments]),
+        more=np.ones(len(moments)),
+        alive=np.array([float(moment.alive) for moment in moments]),
+        forced=np.array([-1.0 if "fans" not in failed[moment.leg] else 0.0 for moment in moments]),
+        switched=has_contacts(points)[list(row)],
+        drains=np.ones(len(moments)),
+        heats=heats,
+        bay=bay,
+    )
+    supply = _supply(build, package, kinds, demands)
+    return Situations(points, fixed, layout, demands, row, legs, supply, fuel, short, doubt)
+
+
+def _failed(schedule: Schedule) -> list[tuple[Fails, ...]]:
+    """What has failed by each leg: it stays so."""
+    found: list[tuple[Fails, ...]] = []
+    gone: tuple[Fails, ...] = ()
+    for leg in schedule.legs:
+        gone = (*gone, leg.fails) if leg.fails and leg.fails not in gone else gone
+        found.append(gone)
+    return found
+
+
+def _asks(moment: Moment, failed: tuple[Fails, ...]) -> Asks:
+    speed, grade = moment.speed, moment.grade
+    if not moment.steady:
+        step = SLOW if speed < CRAWLS else NEAR
+        speed = round(speed / step) * step
+        grade = round(grade, 2)
+    ambient = None if moment.ambient is None else round(moment.ambient / WARMEST) * WARMEST
+    if moment.ambient is not None and moment.steady and moment.lasts > 60:
+        ambient = moment.ambient
+    return Asks(moment.leg, speed, grade, ambient, moment.alive, tuple(f for f in failed if f == "fan"))
+
+
+def _demand(build: Build, schedule: Schedule, ask: Asks) -> Demand:
+    """What a situation asks, as a duty case of it would."""
+    leg = schedule.legs[ask.leg]
+    brief = made_brief(build.brief)
+    case = case_of(leg, ask.speed, ask.grade, ask.ambient)
+    demand = demand_of(brief, case)
+    if not ask.alive:
+        return demand._replace(ac=False, in_gear=False)
+    if leg.kind == "idle" and leg.rpm is not None:
+        # An idle that is held up by hand is held in neutral.
+        return demand._replace(in_gear=leg.in_gear and 60 * leg.rpm.si < 1.3 * _idle(brief))
+    return demand
+
+
+def _idle(brief: Brief) -> float:
+    return 60 * brief.engine.idle_rpm.si if brief.engine.idle_rpm else 700.0
+
+
+def case_of(leg: Leg, speed: float, grade: float, ambient: float | None) -> DutyCase:
+    """A moment of a leg as a duty case. speed [m/s], ambient [degC] or None for the leg's or the brief's."""
+    stands = leg.kind in ("idle", "off") or speed <= 0
+    demand = "idle" if stands else "full_power" if leg.kind == "pull" else "road_load"
+    day = leg.ambient if ambient is None else _plain(ambient)
+    return DutyCase.model_construct(
+        id=leg.id,
+        demand=demand,
+        speed=_plain(0.0 if stands else speed),
+        grade=_plain(grade),
+        towed_mass=leg.towed,
+        gear_step=leg.gear_step,
+        rpm=leg.rpm if leg.kind in ("idle", "hold", "pull") or not stands else None,
+        stops_per_km=_plain(0.0),
+        ac_on=leg.ac_on and leg.kind != "off",
+        in_gear=leg.in_gear,
+        ambient=day,
+    )
+
+
+def _plain(si: float) -> Quantity:
+    return Quantity.model_construct(si=si, as_typed="", unit="", origin="derived", doubt=None)
+
+
+def _broken(row: PointRow, ask: Asks, package: Package) -> PointRow:
+    """The row with the fan that leads standing still, where it failed: a stopped fan is a hole."""
+    if "fan" not in ask.failed:
+        return row
+    fans = row.points.plant.fans
+    runs = fans.runs.copy()
+    places = [k for k, fan in enumerate(package.fans[: len(runs)]) if fan.id == package.control.lead]
+    runs[places[0] if places else 0] = 0.0
+    plant = row.points.plant._replace(fans=fans._replace(runs=runs))
+    return row._replace(points=row.points._replace(plant=plant))
+
+
+def _pace(package: Package, moment: Moment, failed: tuple[Fails, ...]) -> float:
+    """Share of its flow the coolant keeps."""
+    if "pump" in failed:
+        return THERMOSIPHON
+    runs_on = package.loop.pump != "mechanical"
+    return 1.0 if moment.alive or runs_on else THERMOSIPHON
+
+
+def _burnt(
+    points: Points, fixed: Fixed, moments: Sequence[Moment], row: tuple[int, ...]
+) -> tuple[Floats, Floats, Floats, Floats]:
+    """What the engine gives in each moment (n, 2, 6), its fuel and what it falls short by (n,) [W], and the bay's heat
+    its situation's air was worked out with (n, 2)."""
+    at = np.array(row)
+    steady = np.array([moment.steady for moment in moments])
+    alive = np.array([float(moment.alive) for moment in moments])
+    heats = np.empty((len(at), 2, 6))
+    bay = np.empty((len(at), 2))
+    fuel = short = np.zeros(len(at))
+    for k, air in enumerate((fixed.stopped, fixed.running)):
+        own = take(air.heat, at)
+        if not steady.all():
+            own = _as_driven(points, fixed, air.power, (moments, at, steady), own)
+        parts = (own.coolant, own.gearbox, own.oil, own.charge, own.charge_flow, own.bay)
+        heats[:, k] = np.stack(parts, axis=1) * alive[:, None]
+        bay[:, k] = air.heat.bay[at]
+        fuel, short = own.fuel * alive, own.short * alive
+    return heats, fuel, short, bay
+
+
+def _as_driven(
+    points: Points,
+    fixed: Fixed,
+    power: Floats,
+    driven: tuple[Sequence[Moment], Floats, Floats],
+    own: EngineHeat,
+) -> EngineHeat:
+    """The heat of moments that are sped up or slowed down: their situation's, with what the change of power adds."""
+    moments, at, steady = driven
+    car = take(points.plant.engine, at), take(points.plant.vehicle, at)
+    drive = take(points.situation.drive, at)
+    climate = points.situation.climate
+    air = fixed.outdoor_density[at], fixed.air.pressure[at], climate.ambient[at]
+    usual = engine_heat(car, drive, power[at], air)
+    speed = np.array([moment.speed for moment in moments])
+    slope = np.array([moment.slope for moment in moments])
+    now = engine_heat(car, drive._replace(speed=speed, grade=slope), power[at], air)
+    found = []
+    for mine, was, is_now in zip(own, usual, now, strict=True):
+        found.append(np.where(steady, mine, np.maximum(mine + is_now - was, 0.0)))
+    return EngineHeat(*found)
+
+
+def _doubts(rows: list[PointRow], layout: Layout) -> Floats:
+    """What is in doubt of the heat balance as a share of the heat into the coolant, WITHIN standard doubts, (R,)."""
+    count = len(rows)
+    chosen = sorted({round(k * (count - 1) / max(JUDGED - 1, 1)) for k in range(min(JUDGED, count))})
+    points, unsure = stacked([rows[k] for k in chosen])
+    answer = steady_answer(points, unsure, layout)
+    share = WITHIN * answer.band.worth.together / np.maximum(answer.solution.state.heat_in, 1.0)
+    nearest = np.abs(np.arange(count)[:, None] - np.array(chosen)).argmin(axis=1)
+    doubt: Floats = np.minimum(share[nearest], 0.9)
+    return doubt
+
+
+def _supply(build: Build, package: Package, kinds: list[Asks], demands: tuple[Demand, ...]) -> Supply:
+    """The electrical system of every situation at STATES of charge."""
+    known: dict[object, _System] = {}
+    columns = []
+    for kind, demand in zip(kinds, demands, strict=True):
+        key = (round(demand.rpm), demand.ac, demand.moves, kind.alive)
+        if key not in known:
+            known[key] = _system(build, package, demand, kind.alive)
+        columns.append(known[key])
+    tables = [np.array(column) for column in zip(*columns, strict=True)]
+    return Supply(build.supply.capacity.si, STATES, *tables)
+
+
+class _System(NamedTuple):
+    """Of one situation, as `Supply` names it."""
+
+    idle_volts: float
+    blown_at: float
+    volts: list[float]
+    amps: list[float]
+    rests: list[float]
+    drained: list[float]
+    rest_drained: list[float]
+
+
+def _system(build: Build, package: Package, demand: Demand, alive: bool) -> _System:
+    charge, battery = build.supply.state.si, battery_of(build.supply)
+
+    def at(state: float, fans: bool, turns: bool = alive) -> Balance:
+        return balance_at(build, package, demand.at, Key(state, fans, turns))
+
+    running = [at(float(state), True) for state in STATES]
+    resting = [at(float(state), False) for state in STATES]
+    return _System(
+        idle_volts=at(charge, False).voltage,
+        # Where the engine stands the fans' air was worked out as it idles.
+        blown_at=at(charge, True, True).voltage,
+        volts=[one.voltage for one in running],
+        amps=[one.battery for one in running],
+        rests=[one.battery for one in resting],
+        drained=[_drained(battery, one.battery) for one in running],
+        rest_drained=[_drained(battery, one.battery) for one in resting],
+    )
+
+
+def _drained(battery: Battery, amps: float) -> float:
+    """Charge a second [A] a battery loses while it takes `amps`: more than it gives where it gives much.
+
+    Source: Peukert (1897) where it gives, SAE J537 where its reserve is known.
+    """
+    if amps >= 0:
+        return -TAKEN_UP * amps
+    return battery.capacity * 3600 / discharge_time(battery._replace(state=1.0), -amps)
+
+
+def redline_broken(build: Build, demands: tuple[Demand, ...]) -> float | None:
+    """The highest engine speed [rpm] asked past its redline; None where none is."""
+    most = max(demand.rpm for demand in demands)
+    return most if most > 60 * build.supply.redline.si else None
+
+
+def _held_to_law(schedule: Schedule, demands: tuple[Demand, ...]) -> None:
+    """Raises InputError where an engine is asked to turn as fast as none does."""
+    for demand in demands:
+        if not ENGINE_SPEEDS[0] <= demand.rpm / 60 <= ENGINE_SPEEDS[1]:
+            raise InputError(
+                "drive_too_fast",
+                f"“{schedule.name or schedule.id}” asks the engine for {demand.rpm:.0f} rpm: its speed and the gearing "
+                "do not go together",
+                path=("driving", "schedules", schedule.id),
+            )

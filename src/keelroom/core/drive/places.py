@@ -1,0 +1,18 @@
+"""Places of a drive's state, how closely its steps are judged, and how it can end."""
+
+METAL, REST, HOT, CORE, COLD, OIL, GEARBOX, BAY, ELEMENT, READ, NEEDLE = range(11)
+"""Places of what is warm [degC]: wetted metal, rest of the engine, coolant at its outlet, the core's mean, coolant at
+its inlet, oil, gearbox fluid, bay air, thermostat's element, fan sensor, gauge."""
+FANS, LOAD, CHARGE, GIVEN, TAKEN, UPPER, LOWER, PASSED = range(11, 19)
+"""Shares of the fans' flow and power; charge given by the battery [A s]; heat given and taken since the start [J]; heat
+in the hoses beyond the start's [J]; coolant that went through the core [m3]."""
+SIZE, WARM, JUDGED = 19, 11, 13
+"""Numbers of a state, how many of them are temperatures, and how many a step is judged by."""
+TOLD = 16
+"""Numbers told of a moment beside its state."""
+NEAR = 0.02
+"""[K] a step may err by: half of it moves no temperature by a twentieth of a kelvin over a drive."""
+SHORTEST, LONGEST = 1e-3, 20.0
+"""[s] of a step."""
+DONE, FULL, BROKEN = 0, 1, 2
+"""How a run ends: at its end, out of room for what it tells, or at a state that is none."""
