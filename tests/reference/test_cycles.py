@@ -4,8 +4,8 @@ the package fastsim (Apache-2.0; see the catalogue's data/cycles/NOTICE)."""
 import numpy as np
 import pytest
 
-from keelroom.catalogue.cycles import cycle_named
 from keelroom.assess.inputs.gearing import STANDS_PER_STOP, stands_for
+from keelroom.catalogue.cycles import cycle_named
 from keelroom.core.thermal.engine_point import wheel_power
 
 MASS, ROLLING, AREA, AIR, GRAVITY = 1700.0, 0.012, 0.8, 1.2, 9.80665

@@ -9,12 +9,13 @@ from keelroom.gui.stations.air.declared import AIR
 from keelroom.gui.stations.brief.declared import BRIEF
 from keelroom.gui.stations.coolers.declared import AUX_COOLERS
 from keelroom.gui.stations.core.declared import CORE
+from keelroom.gui.stations.drive.declared import DRIVE
 from keelroom.gui.stations.electrical.declared import ELECTRICAL
 from keelroom.gui.stations.fitup.declared import FIT_UP
 from keelroom.gui.stations.loop.declared import LOOP
 from keelroom.gui.stations.survey.declared import SURVEY
 
-STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, LOOP, ELECTRICAL)
+STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, LOOP, ELECTRICAL, DRIVE)
 
 
 OWNERS = {pattern: station for station in STATIONS for pattern in station.owns}

@@ -31,6 +31,7 @@ def rooms() -> tuple[ModuleType, ...]:
         control,
         coolers,
         core,
+        drives,
         fans,
         fields,
         kits,
@@ -58,6 +59,7 @@ def rooms() -> tuple[ModuleType, ...]:
         kits,
         control,
         charging,
+        drives,
     )
 
 

@@ -14,7 +14,7 @@ from keelroom.assess.inputs.needs import needs_of_car
 from keelroom.assess.inputs.translate import car_of
 from keelroom.assess.mended import judged_on
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.core.arrays import Floats
+from keelroom.core.arrays import Floats, take
 from keelroom.core.drive import figures, places
 from keelroom.core.drive.figures import Creep, Cycling, Peak
 from keelroom.core.drive.lumps import Lumps
@@ -85,7 +85,8 @@ class Says(NamedTuple):
 class Driven(NamedTuple):
     """One package through one schedule. low, high : the run with the doubt of its heat for it and against it
 
-    speed, grade : of every moment, ending at `until` (n,);  boiling (n,) [degC] there;  limit [degC]
+    until (n,) [s] : end of every moment;  boiling (n,) [degC] there;  limit, thermostat [degC]
+    charge : of the battery at the start, 0..1;  capacity [A s]
     """
 
     package_id: str
@@ -101,6 +102,7 @@ class Driven(NamedTuple):
     lumps: Lumps
     says: Says
     charge: float
+    capacity: float
 
     @property
     def lasts(self) -> float:
@@ -183,8 +185,11 @@ def run_of(made: Prepared, bands: bool) -> Driven:
     run = _run(made, start, 0.0)
     low, high = ((_run(made, _start(made, side), side) if bands else None) for side in (-1.0, 1.0))
     found = made.situations
-    boiling = found.fixed.boiling[list(found.row)]
-    limit, thermostat = float(found.points.plant.limit[0]), float(found.points.plant.circuit.thermostat[0])
+    boiling = found.stands.fixed.boiling[list(found.row)]
+    limit, thermostat = (
+        float(found.stands.points.plant.limit[0]),
+        float(found.stands.points.plant.circuit.thermostat[0]),
+    )
     charge = made.build.supply.state.si
     return Driven(
         package_id=made.package.id,
@@ -200,6 +205,7 @@ def run_of(made: Prepared, bands: bool) -> Driven:
         lumps=made.lumps,
         says=_says(made, run, (boiling, limit, thermostat)),
         charge=charge,
+        capacity=made.build.supply.capacity.si,
     )
 
 
@@ -209,13 +215,13 @@ def _run(made: Prepared, start: Start, side: float, legs: Legs | None = None) ->
     legs = legs or found.legs
     more = 1 + side * found.doubt[list(np.asarray(legs.row, int))]
     legs = legs._replace(more=np.maximum(more, 0.05))
-    return drive(found.points, found.fixed, found.layout, made.lumps, legs, found.supply, start)
+    return drive(found.stands, made.lumps, legs, found.supply, start)
 
 
 def _start(made: Prepared, side: float) -> Start:
     """Where it begins: as its first leg settles, warm, or cold."""
     found, charge = made.situations, made.build.supply.state.si
-    climate, circuit = found.points.situation.climate, found.points.plant.circuit
+    climate, circuit = found.stands.points.situation.climate, found.stands.points.plant.circuit
     ambient = float(climate.ambient[found.row[0]])
     if made.schedule.begins == "cold":
         return level(ambient, ambient, charge)
@@ -224,8 +230,8 @@ def _start(made: Prepared, side: float) -> Start:
         return warm
     # What comes first is held long enough, the battery as it is.
     first = found.legs
-    held = Legs(0.0, np.array([SETTLES]), *(np.asarray(part)[:1] for part in first[2:]))
-    run = _run(made, warm, side, held._replace(drains=np.zeros(1)))
+    held = take(first, np.s_[:1])._replace(until=np.array([SETTLES]), drains=np.zeros(1))
+    run = _run(made, warm, side, held)
     state = run.states[-1].copy()
     for place in (places.CHARGE, places.GIVEN, places.TAKEN, places.UPPER, places.LOWER, places.PASSED):
         state[place] = 0.0
@@ -245,7 +251,7 @@ def _says(made: Prepared, run: Run, marks: tuple[Floats, float, float]) -> Says:
     return Says(
         peak=figures.peak(time, outlet),
         ends=ends,
-        creep=figures.creep(time, outlet),
+        creep=figures.creep(time, outlet, _last_leg(made)),
         limit_at=figures.crossing(time, outlet, limit),
         over=figures.time_over(time, outlet, limit),
         fans=figures.fan_cycles(time, run.share),
@@ -259,6 +265,13 @@ def _says(made: Prepared, run: Run, marks: tuple[Floats, float, float]) -> Says:
         metres=float(sum(moment.speed * moment.lasts for moment in made.moments)),
         marks=tuple(sorted(_marks(made, run, boiling, limit), key=lambda mark: mark.at)),
     )
+
+
+def _last_leg(made: Prepared) -> float:
+    """When the last leg begins [s]."""
+    last = made.moments[-1].leg
+    first = next(k for k, moment in enumerate(made.moments) if moment.leg == last)
+    return float(made.situations.legs.until[first - 1]) if first else 0.0
 
 
 def _key_off(time: Floats, outlet: Floats, alive: Floats) -> KeyOff | None:

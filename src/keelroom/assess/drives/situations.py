@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -15,7 +15,7 @@ from keelroom.assess.made import made_brief
 from keelroom.core.answer import WITHIN, steady_answer
 from keelroom.core.arrays import Floats, take
 from keelroom.core.coupling import prepare
-from keelroom.core.drive.records import Legs, Supply
+from keelroom.core.drive.records import Legs, Stands, Supply
 from keelroom.core.drive.run import has_contacts
 from keelroom.core.electrical.charging import Balance, Battery, discharge_time
 from keelroom.core.plant import Fixed, Layout, Points
@@ -56,13 +56,11 @@ class Asks(NamedTuple):
 
 
 class Situations(NamedTuple):
-    """Of one package and schedule: points (R,) with what was prepared, what each is in plain numbers, the situation of
+    """Of one package and schedule: R situations as they are solved, what each is in plain numbers, the situation of
     every moment (n,), what the engine burns in it [W] with the fans running, and a doubt of the heat, as a share (R,).
     """
 
-    points: Points
-    fixed: Fixed
-    layout: Layout
+    stands: Stands
     demands: tuple[Demand, ...]
     row: tuple[int, ...]
     legs: Legs
@@ -83,10 +81,9 @@ def situations_of(
     demands = tuple(_demand(build, schedule, kind) for kind in kinds)
     _held_to_law(schedule, demands)
     rows = [
-        _broken(row_at(build, package, car, demand), kind, package)
-        for kind, demand in zip(kinds, demands, strict=True)
+        _broken(row_at(build, package, car, demand), kind, package) for kind, demand in zip(kinds, demands, strict=True)
     ]
-    points, unsure = stacked(rows)
+    points, _ = stacked(rows)
     layout = rows[0].layout
     fixed = prepare(points, layout)
     row = tuple(place[ask] for ask in asked)
@@ -94,7 +91,6 @@ def situations_of(
     doubt = _doubts(rows, layout)
     until = np.cumsum([moment.lasts for moment in moments])
     legs = Legs(
-        begins=0.0,
         until=until,
         row=np.array(row),
         pace=np.array([_pace(package, moment, failed[moment.leg]) for moment in moments]),
@@ -107,7 +103,7 @@ def situations_of(
         bay=bay,
     )
     supply = _supply(build, package, kinds, demands)
-    return Situations(points, fixed, layout, demands, row, legs, supply, fuel, short, doubt)
+    return Situations(Stands(points, fixed, layout), demands, row, legs, supply, fuel, short, doubt)
 
 
 def _failed(schedule: Schedule) -> list[tuple[Fails, ...]]:
@@ -153,11 +149,11 @@ def _idle(brief: Brief) -> float:
 def case_of(leg: Leg, speed: float, grade: float, ambient: float | None) -> DutyCase:
     """A moment of a leg as a duty case. speed [m/s], ambient [degC] or None for the leg's or the brief's."""
     stands = leg.kind in ("idle", "off") or speed <= 0
-    demand = "idle" if stands else "full_power" if leg.kind == "pull" else "road_load"
+    asked: Literal["idle", "road_load", "full_power"] = "full_power" if leg.kind == "pull" else "road_load"
     day = leg.ambient if ambient is None else _plain(ambient)
     return DutyCase.model_construct(
         id=leg.id,
-        demand=demand,
+        demand="idle" if stands else asked,
         speed=_plain(0.0 if stands else speed),
         grade=_plain(grade),
         towed_mass=leg.towed,

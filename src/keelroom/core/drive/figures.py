@@ -7,12 +7,16 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.core.arrays import Bools, Floats
+from keelroom.core.arrays import Bools, Floats, Ints
 
 LAST = 300.0
 """[s] at the end over which it is told whether a temperature creeps."""
 FLAT = 0.15 / 60
 """[K/s] of slope a needle is called flat under: under 3 K in twenty minutes (common practice, no source)."""
+SWING = 0.5
+"""[K] a line comes down by after a top that counts as one."""
+LEAST_TOPS, PARTS = 3, 24
+"""Tops a slope is told of, and stretches it is told of where there are none."""
 RUNS = 0.05
 """Share of full flow from which a fan counts as running."""
 
@@ -64,27 +68,45 @@ def mean_of(time: Floats, values: Floats) -> float:
     return float(np.trapezoid(values, time)) / whole if whole > 0 else float(values[-1])
 
 
-def creep(time: Floats, values: Floats, span: float = LAST) -> Creep:
-    """Slope over the last `span` [s] of tops: of the highest of each cycle where it swings.
+def creep(time: Floats, values: Floats, since: float = 0.0, span: float = LAST) -> Creep:
+    """Slope over the last `span` [s], of what came after `since` [s]; of the tops of its swings where it swings, over
+    as many as it takes.
 
     time, values (m,). Source: least squares with the doubt of its slope.
     """
+    late = time >= since
+    time, values = time[late], values[late]
     begins = max(float(time[-1]) - span, float(time[0]))
-    parts = 12
-    edges = np.linspace(begins, float(time[-1]), parts + 1)
-    # A swing is told by its tops: one for each twelfth, and the running highest of its neighbours.
-    fine = np.interp(np.linspace(begins, float(time[-1]), parts * 20 + 1), time, values)
-    tops = fine[:-1].reshape(parts, 20).max(axis=1)
-    near = np.array([tops[max(k - 2, 0) : k + 3].max() for k in range(parts)])
-    middle = 0.5 * (edges[1:] + edges[:-1])
-    middle = middle - middle.mean()
+    tops = _tops(time, values, begins)
+    if len(tops) >= LEAST_TOPS:
+        at, high = time[tops], values[tops]
+    else:
+        at = np.linspace(begins, float(time[-1]), PARTS + 1)
+        high = np.interp(at, time, values)
+    middle = at - at.mean()
     spread = float((middle**2).sum())
     if spread <= 0:
         return Creep(0.0, 0.0, 0.0)
-    slope = float((middle * near).sum()) / spread
-    left = near - near.mean() - slope * middle
-    doubt = math.sqrt(float((left**2).sum()) / (parts - 2) / spread)
-    return Creep(slope, doubt, float(time[-1]) - begins)
+    slope = float((middle * high).sum()) / spread
+    left = high - high.mean() - slope * middle
+    doubt = math.sqrt(float((left**2).sum()) / max(len(at) - 2, 1) / spread)
+    return Creep(slope, doubt, float(time[-1] - at[0]))
+
+
+def _tops(time: Floats, values: Floats, begins: float) -> Ints:
+    """Places of the tops of its swings since `begins`, or of the last ones where there are too few."""
+    inside = values[1:-1]
+    tops = np.flatnonzero((inside > values[:-2]) & (inside >= values[2:])) + 1
+    kept: list[int] = []
+    for k in tops:
+        # A top counts once the line has come down from the last one by a swing.
+        if kept and values[kept[-1] : k + 1].min() > min(values[kept[-1]], values[k]) - SWING:
+            if values[k] > values[kept[-1]]:
+                kept[-1] = int(k)
+            continue
+        kept.append(int(k))
+    late = [k for k in kept if time[k] >= begins]
+    return np.array(late if len(late) >= LEAST_TOPS else kept[-LEAST_TOPS:] if late else [], int)
 
 
 def crossing(time: Floats, values: Floats, level: float) -> float:

@@ -6,12 +6,13 @@ from typing import NamedTuple
 
 from keelroom.core.arrays import Floats, Ints
 from keelroom.core.drive import places
+from keelroom.core.plant import Fixed, Layout, Points
 
 
 class Legs(NamedTuple):
     """n stretches one after another.
 
-    begins [s];  until (n,) [s];  row (n,) : the situation each stands in
+    until (n,) [s] from the start;  row (n,) : the situation each stands in
     pace, more : factors on the coolant's flow and on the heat;  alive : 1 where the engine runs
     forced : share of full the fans are run at, under 0 where their control says;  switched : 1 where that has contacts
     drains : 1 where the battery's charge is followed
@@ -19,7 +20,6 @@ class Legs(NamedTuple):
     bay, with the fans stopped and running;  bay (n, 2) [W] : what the situation's air was worked out with
     """
 
-    begins: float
     until: Floats
     row: Ints
     pace: Floats
@@ -52,6 +52,14 @@ class Supply(NamedTuple):
     rest_drained: Floats
 
 
+class Stands(NamedTuple):
+    """Situations (R,) of one car, and what `prepare` gave of them."""
+
+    points: Points
+    fixed: Fixed
+    layout: Layout
+
+
 class Start(NamedTuple):
     """Where a drive starts: its state, contacts closed, where the thermostat's play stands [degC], the battery's
     charge 0..1."""
@@ -63,15 +71,11 @@ class Start(NamedTuple):
 
 
 class Run(NamedTuple):
-    """A drive as it went, at m moments as close as it needs: time (m,) [s], states (m, SIZE), told (m, TOLD).
-
-    ends : "done", or "broken" where a state came up that is none
-    """
+    """A drive as it went, at m moments as close as it needs: time (m,) [s], states (m, SIZE), told (m, TOLD)."""
 
     time: Floats
     states: Floats
     told: Floats
-    ends: str
 
     def of(self, place: int) -> Floats:
         """A number of the state over time, by its place."""
@@ -106,8 +110,9 @@ class Run(NamedTuple):
 
 
 TOLD_NAMES = (
-    "core_in core_out opening own core_heat air front_air air_in volts amps core_flow first second leg wanted flow"
-).split()
+    *("core_in", "core_out", "opening", "own", "core_heat", "air", "front_air", "air_in", "volts", "amps"),
+    *("core_flow", "first", "second", "leg", "wanted", "flow"),
+)
 """Names of what is told of a moment, in order."""
 
 

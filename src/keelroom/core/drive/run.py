@@ -7,60 +7,55 @@ import numpy as np
 from keelroom.core.arrays import Floats
 from keelroom.core.drive import places
 from keelroom.core.drive.lumps import Lumps
-from keelroom.core.drive.records import Legs, Run, Start, Supply
+from keelroom.core.drive.records import Legs, Run, Stands, Start, Supply
 from keelroom.core.electrical.control import ABSENT
 from keelroom.core.joint.running import LegRows, LumpRows, Running, StageRows, SupplyRows
 from keelroom.core.kept import by_identity
 from keelroom.core.operating_point import joined_rows
-from keelroom.core.plant import Fixed, Layout, Points
+from keelroom.core.plant import Points
 from keelroom.errors import SolveError
 
 ROOM = 6.0
 """Moments per stretch or second there is room for at first."""
+GEARBOX_OVER = 35.0
+"""[K] over the day a gearbox's fluid is taken at in a warm car (common practice)."""
 MOST = 2_000_000
 """Moments a drive is told in at most."""
 
 
 @by_identity(8)
-def runner(points: Points, fixed: Fixed, layout: Layout) -> Running:
+def runner(stands: Stands) -> Running:
     """The situations (n,) of one car as a drive goes through them. It has scratch room: one thread at a time.
 
     Source: definition.
     """
-    return Running(*joined_rows(points, fixed, layout))
+    return Running(*joined_rows(*stands))
 
 
-def drive(
-    points: Points,
-    fixed: Fixed,
-    layout: Layout,
-    lumps: Lumps,
-    legs: Legs,
-    supply: Supply,
-    start: Start,
-    finer: float = 1.0,
-) -> Run:
+def drive(stands: Stands, lumps: Lumps, legs: Legs, supply: Supply, start: Start, finer: float = 1.0) -> Run:
     """What a car does through `legs`.
 
-    points, fixed : the situations that legs stand in, (R,), and what `prepare` gave of them;  finer : how many times
-    less a step may err
-    Raises SolveError where a state came up that is none.
-    Source: Bogacki and Shampine's pair of orders 2 and 3, contacts found within their steps.
+    stands : the situations that legs stand in;  finer : how many times less a step may err
+    Raises SolveError where a state came up that is none, or a drive has more to tell than there is room for.
+    Source: Shampine and Reichelt's pair of orders 2 and 3, contacts found within their steps.
     """
-    one = runner(points, fixed, layout)
+    one = runner(stands)
     one.near, one.longest = places.NEAR / finer, places.LONGEST / finer ** (1 / 3)
-    one.ready(_lump_rows(lumps), _leg_rows(legs), _supply_rows(supply), _stage_rows(points))
+    one.ready(_lump_rows(lumps), _leg_rows(legs), _supply_rows(supply), _stage_rows(stands.points))
     first = np.array([*map(float, start.contacts), start.seat, start.charge])
-    room = int(ROOM * len(legs.until) + ROOM * finer * (legs.until[-1] - legs.begins) / 4 + 200)
+    room = int(ROOM * len(legs.until) + ROOM * finer * legs.until[-1] / 4 + 200)
     while True:
         out = _room(room)
         ends = one.run(np.ascontiguousarray(start.state, float), first, out)
-        if ends != places.FULL or room >= MOST:
+        if ends != places.FULL:
             break
+        if room >= MOST:
+            raise SolveError("drive_too_long", "The drive has too many moments to be told", moments=room)
         room = min(4 * room, MOST)
     if ends == places.BROKEN:
         raise SolveError("drive_broke", "The drive came to a state that is none", at=float(out[0][one.kept - 1]))
-    return Run(*(part[: one.kept].copy() for part in out[:3]), ends="done")
+    time, states, told = (part[: one.kept].copy() for part in out[:3])
+    return Run(time, states, told)
 
 
 def _room(count: int) -> tuple[Floats, Floats, Floats, Floats, Floats]:
@@ -77,6 +72,7 @@ def level(temperature: float, ambient: float, charge: float = 1.0) -> Start:
     state = np.zeros(places.SIZE)
     state[: places.WARM] = temperature
     state[places.BAY] = ambient
+    state[places.GEARBOX] = min(temperature, ambient + GEARBOX_OVER)
     return Start(state, (False, False), temperature, charge)
 
 
@@ -99,10 +95,7 @@ def _lump_rows(lumps: Lumps) -> LumpRows:
 def _leg_rows(legs: Legs) -> LegRows:
     rows = LegRows()
     for name, value in legs._asdict().items():
-        if name == "begins":
-            rows.begins = value
-        else:
-            setattr(rows, name, np.ascontiguousarray(value, np.int_ if name == "row" else float))
+        setattr(rows, name, np.ascontiguousarray(value, np.int_ if name == "row" else float))
     return rows
 
 

@@ -55,6 +55,8 @@ STANDING_FILM = 0.12
 """Share of its rated conductance the jacket's film keeps in coolant that stands (common practice, no source)."""
 MANY_UNITS = 20.0
 """Units of transfer past which the coolant leaves the core as warm as its air."""
+LONG_AGO, NO_STATE = -1e6, 1e9
+"""[s] the last change of a contact before a drive; an error of a step that came to no state."""
 SEARCHES = 40
 """Halvings by which the moment of a switch is found."""
 
@@ -130,7 +132,9 @@ class Running(Meeting):
             back_on,
             max(self.prepared.running.flows.grille[on], 0.0) + self.prepared.running.flows.back[on],
         )
-        self.leaving = max(mean(share, self.prepared.stopped.flows.exit[i], self.prepared.running.flows.exit[on]), LEAST_FLOW)
+        self.leaving = max(
+            mean(share, self.prepared.stopped.flows.exit[i], self.prepared.running.flows.exit[on]), LEAST_FLOW
+        )
         self.steady_bay, self.grille = self.bay_air, grille
         self.bay_air = self.bay_now
         self.front_air += (self.bay_air - self.steady_bay) * back
@@ -193,8 +197,9 @@ class Running(Meeting):
         leg = self.leg
         self.row = self.blown = self.legs.row[leg]
         self.pace, self.more = self.legs.pace[leg], self.legs.more[leg]
-        self.load = now[LOAD]
-        self.command = now[FANS] * self.system(now[CHARGE])
+        # A step may leave a hair under nothing of fans that have come to rest.
+        self.load = max(now[LOAD], 0.0)
+        self.command = max(now[FANS], 0.0) * self.system(now[CHARGE])
         self.hot, self.bay_now, self.cold_now = now[HOT], now[BAY], now[COLD]
         self.temperature = self.hose(0, self.lumps.upper_hose, now, now[HOT])
         self.know_fluids()
@@ -356,9 +361,9 @@ class Running(Meeting):
 
     def holds(self, place):
         """Capacity [J/K] of a lump of the engine."""
-        if place == METAL or place == REST:
-            return self.lumps.metal if place == METAL else self.lumps.rest
-        return self.lumps.hot if place == HOT else self.lumps.cold
+        if place > REST:
+            return self.lumps.hot if place == HOT else self.lumps.cold
+        return self.lumps.metal if place == METAL else self.lumps.rest
 
     def factorise(self, h):
         """The triangles of one less h times the slopes. No row is changed for another: each is largest on itself."""
@@ -406,15 +411,13 @@ class Running(Meeting):
             self.next[n] = self.y[n] + h * self.k2[n]
         self.rates(self.next, self.comes)
         for n in range(SIZE):
-            self.k3[n] = (
-                self.comes[n] - LATER * (self.k2[n] - self.went[n]) - 2 * (self.k1[n] - self.goes[n])
-            )
+            self.k3[n] = self.comes[n] - LATER * (self.k2[n] - self.went[n]) - 2 * (self.k1[n] - self.goes[n])
         self.resolve(PART * h, self.k3)
         worst = 0.0
         for n in range(JUDGED):
             off = h / 6 * abs(self.k1[n] - 2 * self.k2[n] + self.k3[n])
-            if off != off:
-                return 1e9
+            if not off < NO_STATE:
+                return NO_STATE
             worst = max(worst, off * (PER_SHARE if n >= WARM else 1.0) / self.near)
         return worst
 
@@ -448,10 +451,7 @@ class Running(Meeting):
         was, goes, comes, went = self.y[READ], h * self.goes[READ], self.next[READ], h * self.comes[READ]
         rest = 1 - s
         return (
-            (1 + 2 * s) * rest * rest * was
-            + s * rest * rest * goes
-            + s * s * (3 - 2 * s) * comes
-            - s * s * rest * went
+            (1 + 2 * s) * rest * rest * was + s * rest * rest * goes + s * s * (3 - 2 * s) * comes - s * s * rest * went
         )
 
     def accept(self, h):
@@ -470,8 +470,18 @@ class Running(Meeting):
             self.states[k, n] = self.y[n]
         self.passed[k] = self.y[PASSED]
         self.entered[k, 0], self.entered[k, 1] = self.y[HOT], self.core_out
-        self.told[k, 0], self.told[k, 1], self.told[k, 2], self.told[k, 3] = self.temperature, self.core_out, self.opening, self.own
-        self.told[k, 4], self.told[k, 5], self.told[k, 6], self.told[k, 7] = self.core_heat, self.forward, self.front_air, self.air_in
+        self.told[k, 0], self.told[k, 1], self.told[k, 2], self.told[k, 3] = (
+            self.temperature,
+            self.core_out,
+            self.opening,
+            self.own,
+        )
+        self.told[k, 4], self.told[k, 5], self.told[k, 6], self.told[k, 7] = (
+            self.core_heat,
+            self.forward,
+            self.front_air,
+            self.air_in,
+        )
         self.told[k, 8], self.told[k, 9], self.told[k, 10] = self.volts, self.amps, self.core_flow
         self.told[k, 11], self.told[k, 12] = self.contact[0], self.contact[1]
         self.told[k, 13], self.told[k, 14], self.told[k, 15] = self.leg, self.wanted, self.coolant_flow
@@ -489,7 +499,7 @@ class Running(Meeting):
         self.contact[0], self.contact[1] = first[0] > 0, first[1] > 0
         self.seat, self.charged = first[2], first[3]
         self.leg = self.kept = 0
-        self.time, self.since = self.legs.begins, self.legs.begins - 1e6
+        self.time, self.since = 0.0, LONG_AGO
         return self.drive()
 
     def drive(self):
@@ -515,12 +525,13 @@ class Running(Meeting):
                 self.tell()
                 h = min(h, 0.5)
                 continue
-            h = min(min(h, left), self.longest)
+            h = min(h, left)
+            h = min(h, self.longest)
             off = self.step(h)
             if off > 1 and h > SHORTEST:
                 h = max(h * max(SAFETY * off ** (-1.0 / 3), SHRINKS), SHORTEST)
                 continue
-            if off >= 1e9:
+            if off >= NO_STATE:
                 return BROKEN
             if self.switches(self.next[READ], self.time + h - self.since) > 0:
                 # The step ends where the contact changes; a second one is taken to there.
@@ -536,4 +547,4 @@ def recirculated(front, bay, grille):
     """Share of a path's air at the face that came back from the bay, from the temperatures [degC] of face, bay and
     grille. Source: mixing."""
     warmer = bay - grille
-    return (front - grille) / warmer if abs(warmer) > 1e-9 else 0.0
+    return min(max((front - grille) / warmer, 0.0), 1.0) if abs(warmer) > 1e-6 else 0.0

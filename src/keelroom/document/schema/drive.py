@@ -1,6 +1,6 @@
 """Driving over time: schedules of stretches, recorded cycles, and what stores heat where somebody knows better."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
@@ -30,9 +30,9 @@ class Leg(Strict):
     grade: Annotated[Quantity, Spec("share", "Grade", ge=-0.3, le=0.5)] = quantity("0 %", "share")
     towed: Annotated[Quantity, Spec("mass", "Towed or extra mass", ge=0, le=60000)] = quantity("0 lb", "mass")
     gear_step: Annotated[Quantity, Spec("number", "Gear, as multiple of top", gt=0.2, le=10)] = quantity("1", "number")
-    rpm: Annotated[
-        Maybe, Spec("turning speed", "Engine speed", gt=0, le=250, help="Empty: from gearing, or idle")
-    ] = None
+    rpm: Annotated[Maybe, Spec("turning speed", "Engine speed", gt=0, le=250, help="Empty: from gearing, or idle")] = (
+        None
+    )
     ac_on: bool = False
     in_gear: bool = True
     ambient: Annotated[
@@ -81,7 +81,7 @@ class Stores(Strict):
     least_on: Annotated[Quantity, Spec("seconds", "Fans stay on at least", ge=0, le=600)] = quantity("0 s", "seconds")
 
 
-def _leg(ident: str, name: str, kind: LegKind, lasts: str, **more: object) -> Leg:
+def _leg(ident: str, name: str, kind: LegKind, lasts: str, **more: Any) -> Leg:
     return Leg(id=ident, name=name, kind=kind, lasts=quantity(lasts, "minutes"), **more)
 
 

@@ -281,10 +281,7 @@ def _still_table(planned: Circuits, supply: Supply) -> Currents:
     for volt in volts:
         flows = zip(circuits, flows_at(circuits, volt), strict=True)
         fans = sum(
-            amps
-            for one, flow in flows
-            for motored, amps in zip(one.motors, flow.currents, strict=True)
-            if motored.fan
+            amps for one, flow in flows for motored, amps in zip(one.motors, flow.currents, strict=True) if motored.fan
         )
         off.append(fans + _loose(tuple(motored for motored in loose if motored.fan), volt))
     return volts, tuple(max(every - fan, 0.0) for every, fan in zip(whole, off, strict=True))

@@ -1,0 +1,1 @@
+"""The Drive station: a package over time."""
