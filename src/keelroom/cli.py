@@ -105,6 +105,13 @@ def _parser() -> argparse.ArgumentParser:
         default="build",
         help="judgement: codes of findings and acts, keys of figures",
     )
+    drive = command("drive", "drive a package through a schedule over time", _drive)
+    drive.add_argument("file", type=Path)
+    drive.add_argument("--schedule", help="id of a schedule of the build; all of them where none is named")
+    drive.add_argument("--package", help="id of a package other than the active one")
+    drive.add_argument("--csv", type=Path, help="write the drive moment by moment")
+    drive.add_argument("--json", action="store_true", help="machine form, SI")
+    drive.add_argument("--units", choices=("us", "si"), default="us")
     sheet = command("sheet", "write the build sheet", _sheet)
     sheet.add_argument("file", type=Path)
     sheet.add_argument("-o", "--output", type=Path, required=True)
@@ -182,6 +189,41 @@ def _vocabulary() -> dict[str, object]:
         for output in outputs
     ]
     return {"findings": CODES, "acts": {code: kind.meaning for code, kind in acts().items()}, "figures": figures}
+
+
+def _drive(options: argparse.Namespace) -> int:
+    from keelroom.assess.drives.driven import Driven, drive_of, lacks
+    from keelroom.assess.drives.words import as_data, headline, table
+    from keelroom.document.file import load
+    from keelroom.errors import InputError
+    from keelroom.export.tables import write_csv
+
+    build = load(options.file)
+    there = build.driving.schedules
+    wanted = [one for one in there if options.schedule in (None, one.id)]
+    package = next((one for one in build.packages if one.id == (options.package or build.active)), None)
+    if not wanted or package is None:
+        known = ", ".join(one.id for one in (there if not wanted else build.packages)) or "none"
+        raise InputError("no_such_drive", f"There is no such {'drive' if not wanted else 'package'}; there are {known}")
+    if lacks(build, package):
+        raise InputError("drive_lacks", "Something of the car is missing that a drive needs: assess says what")
+    if options.csv and len(wanted) > 1:
+        raise InputError("which_drive", "Name the drive that is to be written: --schedule")
+    told, code = [], FINE
+    for schedule in wanted:
+        found = drive_of(build, package, schedule)
+        if not isinstance(found, Driven):
+            raise InputError("no_drive", found.sentence)
+        lines = headline(found, options.units)
+        code = PROBLEMS if any(role == "problem" for role, _ in lines) else code
+        told.append(as_data(found, options.units))
+        if options.csv:
+            write_csv(table(found, options.units), options.csv)
+        if not options.json:
+            print("\n".join([schedule.name or schedule.id, *(f"  {words}" for _, words in lines)]))
+    if options.json:
+        print(_json(told[0] if options.schedule else told))
+    return code
 
 
 def _sheet(options: argparse.Namespace) -> int:

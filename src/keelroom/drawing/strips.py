@@ -134,7 +134,7 @@ def strips_of(driven: Driven, system: str, held: Driven | None = None) -> tuple[
 def laid(driven: Driven, system: str, held: Driven | None = None) -> Laid:
     """The strips of a drive on their sheet."""
     time = lines_of(driven)["time s"]
-    begins, ends = float(time[0]), float(time[-1])
+    begins, ends = float(time[0]), driven.lasts
     strips = strips_of(driven, system, held)
     place = _Place(begins, ends)
     shapes: list[Shape] = []
@@ -175,7 +175,7 @@ class _Axis:
 
     def __init__(self, strip: Strip, top: float) -> None:
         known = [line.values for line in strip.lines] + list(strip.band or ())
-        low, high = (float(edge([edge(values) for values in known])) for edge in (np.min, np.max))
+        low, high = (float(edge([edge(values) for values in known])) for edge in (np.nanmin, np.nanmax))
         for value, _, _ in strip.levels:
             if low - 25 < value < high + 25:
                 low, high = min(low, value), max(high, value)
@@ -252,7 +252,8 @@ def _thinned(time: Floats, values: Floats) -> tuple[Floats, Floats]:
 
 def _points(values: Floats, time: Floats, place: _Place, axis: _Axis) -> tuple[tuple[float, float], ...]:
     at, seen = _thinned(time, values)
-    return tuple(on_sheet(place.x(float(t)), axis.y(float(v))) for t, v in zip(at, seen, strict=True))
+    there = np.isfinite(seen)
+    return tuple(on_sheet(place.x(float(t)), axis.y(float(v))) for t, v in zip(at[there], seen[there], strict=True))
 
 
 def _band(band: tuple[Floats, Floats], time: Floats, place: _Place, axis: _Axis) -> Shape:
@@ -263,9 +264,9 @@ def _band(band: tuple[Floats, Floats], time: Floats, place: _Place, axis: _Axis)
 def _names(strip: Strip, axis: _Axis, taken: list[float]) -> list[Shape]:
     """Names of lines right of where they end, none on another."""
     found: list[Shape] = []
-    named = sorted((line for line in strip.lines if line.name), key=lambda line: -float(line.values[-1]))
+    named = sorted((line for line in strip.lines if line.name), key=lambda line: -_last(line.values))
     for line in named:
-        y = axis.y(float(line.values[-1]))
+        y = axis.y(_last(line.values))
         free = next(
             at
             for k in range(40)
@@ -275,6 +276,11 @@ def _names(strip: Strip, axis: _Axis, taken: list[float]) -> list[Shape]:
         taken.append(free)
         found.append(Label("el.value", on_sheet(RIGHT + 6, free), line.name, "start"))
     return found
+
+
+def _last(values: Floats) -> float:
+    """The last of a line that is one."""
+    return float(values[np.isfinite(values)][-1])
 
 
 def _hours(place: _Place, first: float, foot: float) -> list[Shape]:
@@ -328,19 +334,25 @@ OTHERS = ("strip.cool", "strip.oil", "strip.gauge", "strip.fan", "fit.moved", "l
 MOST_NAMES = 8
 
 
+def _over(time: Floats, one: Driven, line: Floats) -> Floats:
+    """A line of a drive at the moments of another; none where it ended before."""
+    found: Floats = np.where(time <= one.run.time[-1], np.interp(time, one.run.time, line), np.nan)
+    return found
+
+
 def together(driven: tuple[tuple[str, Driven], ...], system: str, active: str) -> Scene:
     """Outlets of several packages on the same drive, on one axis; the fans of each under it."""
     first = next((one for _, one in driven if one.package_id == active), driven[0][1])
-    time = lines_of(first)["time s"]
+    time = lines_of(max((one for _, one in driven), key=lambda one: one.run.time[-1]))["time s"]
     lines, fans = [], []
     for k, (name, one) in enumerate(driven[:MOST_NAMES]):
         role = "strip.main" if one.package_id == active else OTHERS[k % len(OTHERS)]
         short = name if len(name) <= 12 else f"{name[:11]}…"
-        lines.append(Line(short, np.interp(time, one.run.time, one.run.outlet), role))
-        fans.append((short, Line("", np.interp(time, one.run.time, one.run.share), role)))
+        lines.append(Line(short, _over(time, one, one.run.outlet), role))
+        fans.append((short, Line("", _over(time, one, one.run.share), role)))
     degrees = KINDS["temperature"].shown_unit(system)
     levels = ((first.thermostat, "thermostat", "rail.thermostat"), (first.limit, "limit", "rail.limit"))
-    place = _Place(float(time[0]), float(time[-1]))
+    place = _Place(0.0, first.lasts)
     strips = [Strip("Coolant out", tuple(lines), degrees, TALL, levels=levels, least=15.0)]
     strips += [Strip(f"Fans, {name}", (line,), SHARE, LEAN, least=1.0, from_nought=True) for name, line in fans]
     shapes: list[Shape] = []

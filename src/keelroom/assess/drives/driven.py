@@ -21,6 +21,7 @@ from keelroom.core.drive.lumps import Lumps
 from keelroom.core.drive.records import Legs, Run, Start, told
 from keelroom.core.drive.run import drive, level
 from keelroom.core.kept import in_one_go
+from keelroom.core.plant import CEILING
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.drive import Schedule
 from keelroom.document.schema.electrical import Control
@@ -32,6 +33,10 @@ WARM_OVER = 2.0
 """[K] over the thermostat's opening a warm engine is taken at."""
 FLAT_BATTERY = 0.02
 """State of charge a battery counts as flat at."""
+NEARLY = 1e-3
+"""[K] under boiling at which it boils."""
+SHORT = 500.0
+"""[W] of brake power that lack before it is told."""
 LOW_VOLTS = 0.79
 """Of the nominal 12 V times cells: under it relays drop out and engines cut out (common practice: 9.5 V)."""
 
@@ -62,7 +67,7 @@ class Says(NamedTuple):
     limit_at [s], inf where the limit is never passed;  over [s] the limit
     fans, warm_up [s] until the thermostat's full opening less 2 K, inf;  key_off, the first
     volts : the lowest;  charge : of the battery used, as a share;  fuel [J];  gearbox, oil : their highest [degC]
-    metres : the way;  fan_charge [A s] the fans took
+    metres : the way;  off_charge [A s] : what the battery gave with the key off
     """
 
     peak: Peak
@@ -79,6 +84,7 @@ class Says(NamedTuple):
     gearbox: float
     oil: float
     metres: float
+    off_charge: float
     marks: tuple[Mark, ...]
 
 
@@ -106,8 +112,13 @@ class Driven(NamedTuple):
 
     @property
     def lasts(self) -> float:
-        """[s]"""
+        """What it was to last [s]."""
         return float(self.until[-1])
+
+    @property
+    def ended(self) -> bool:
+        """Whether it came to its end; else it boiled before."""
+        return not any(mark.code == "boils" for mark in self.says.marks)
 
 
 class Prepared(NamedTuple):
@@ -158,13 +169,12 @@ def _run_on(moments: tuple[Moment, ...], control: Control) -> tuple[Moment, ...]
     found: list[Moment] = []
     gone = 0.0
     for moment in moments:
-        gone = 0.0 if moment.alive else gone
         if moment.alive or gone >= control.run_on.si or gone + moment.lasts <= control.run_on.si:
             found.append(moment)
         else:
             first = control.run_on.si - gone
             found += [moment._replace(lasts=first), moment._replace(lasts=moment.lasts - first)]
-        gone += moment.lasts
+        gone = 0.0 if moment.alive else gone + moment.lasts
     return tuple(found)
 
 
@@ -225,12 +235,12 @@ def _start(made: Prepared, side: float) -> Start:
     ambient = float(climate.ambient[found.row[0]])
     if made.schedule.begins == "cold":
         return level(ambient, ambient, charge)
-    warm = level(float(circuit.thermostat[0]) + WARM_OVER, ambient + 10.0, charge)
+    warm = level(float(circuit.thermostat[0]) + WARM_OVER, ambient, charge)
     if made.schedule.begins == "warm" or not made.moments[0].alive:
         return warm
     # What comes first is held long enough, the battery as it is.
     first = found.legs
-    held = take(first, np.s_[:1])._replace(until=np.array([SETTLES]), drains=np.zeros(1))
+    held = take(first, np.s_[:1])._replace(until=np.array([SETTLES]), drains=np.zeros(1), boils=np.full(1, CEILING))
     run = _run(made, warm, side, held)
     state = run.states[-1].copy()
     for place in (places.CHARGE, places.GIVEN, places.TAKEN, places.UPPER, places.LOWER, places.PASSED):
@@ -251,7 +261,7 @@ def _says(made: Prepared, run: Run, marks: tuple[Floats, float, float]) -> Says:
     return Says(
         peak=figures.peak(time, outlet),
         ends=ends,
-        creep=figures.creep(time, outlet, _last_leg(made)),
+        creep=figures.creep(time, outlet, min(_last_leg(made), float(time[-1]))),
         limit_at=figures.crossing(time, outlet, limit),
         over=figures.time_over(time, outlet, limit),
         fans=figures.fan_cycles(time, run.share),
@@ -263,6 +273,7 @@ def _says(made: Prepared, run: Run, marks: tuple[Floats, float, float]) -> Says:
         gearbox=float(run.of(places.GEARBOX).max()),
         oil=float(run.of(places.OIL).max()),
         metres=float(sum(moment.speed * moment.lasts for moment in made.moments)),
+        off_charge=0.0 + max(-figures.integral(time, np.where(alive > 0, 0.0, told(run, "amps"))), 0.0),
         marks=tuple(sorted(_marks(made, run, boiling, limit), key=lambda mark: mark.at)),
     )
 
@@ -295,9 +306,8 @@ def _marks(made: Prepared, run: Run, boiling: Floats, limit: float) -> list[Mark
     """What leaves the range of what is known, each where it first happens."""
     time, outlet, leg = run.time, run.outlet, told(run, "leg").astype(int)
     found: list[Mark] = []
-    over = figures.crossing(time, outlet - boiling[leg], 0.0)
-    if math.isfinite(over):
-        found.append(Mark("boils", over, float(np.interp(over, time, outlet))))
+    if outlet[-1] > boiling[leg[-1]] - NEARLY:
+        found.append(Mark("boils", float(time[-1]), float(boiling[leg[-1]])))
     passed = figures.crossing(time, outlet, limit)
     if math.isfinite(passed):
         found.append(Mark("limit", passed, limit))
@@ -316,7 +326,10 @@ def _marks(made: Prepared, run: Run, boiling: Floats, limit: float) -> list[Mark
         first = next(k for k, row in enumerate(made.situations.row) if row in rows)
         begins = float(made.situations.legs.until[first - 1]) if first else 0.0
         found.append(Mark("redline", begins, broken))
-    short = np.flatnonzero(made.situations.short > 1.0)
+    # A car that is driven off is driven off as fast as it goes; what it cannot keep up, or was recorded doing, is told.
+    legs = made.schedule.legs
+    asked = np.array([moment.steady or legs[moment.leg].kind == "cycle" for moment in made.moments])
+    short = np.flatnonzero(asked & (made.situations.short > SHORT))
     if len(short):
         k = int(short[0])
         begins = float(made.situations.legs.until[k - 1]) if k else 0.0

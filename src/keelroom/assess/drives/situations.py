@@ -99,6 +99,7 @@ def situations_of(
         forced=np.array([-1.0 if "fans" not in failed[moment.leg] else 0.0 for moment in moments]),
         switched=has_contacts(points)[list(row)],
         drains=np.ones(len(moments)),
+        boils=fixed.boiling[list(row)],
         heats=heats,
         bay=bay,
     )
@@ -282,8 +283,8 @@ def _system(build: Build, package: Package, demand: Demand, alive: bool) -> _Sys
     resting = [at(float(state), False) for state in STATES]
     return _System(
         idle_volts=at(charge, False).voltage,
-        # Where the engine stands the fans' air was worked out as it idles.
-        blown_at=at(charge, True, True).voltage,
+        # As it is read between the states; where the engine stands the fans' air was worked out as it idles.
+        blown_at=float(np.interp(charge, STATES, [at(float(state), True, True).voltage for state in STATES])),
         volts=[one.voltage for one in running],
         amps=[one.battery for one in running],
         rests=[one.battery for one in resting],

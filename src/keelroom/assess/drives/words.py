@@ -15,6 +15,8 @@ Said = tuple[tuple[str, str], ...]
 """role and sentence"""
 SOON = 1.0
 """[s] from which on a moment has a time worth telling."""
+DRAWN = 180.0
+"""[A s] with the key off worth a word."""
 SURGE = 3.0
 """[K] after key-off worth a sentence."""
 
@@ -46,7 +48,11 @@ def verdict(driven: Driven, system: str) -> tuple[str, str]:
     says = driven.says
     first = {mark.code: mark for mark in reversed(says.marks)}
     if "boils" in first:
-        return "problem", f"Boils after {clock(first['boils'].at)}, at {degrees(first['boils'].value, system)}."
+        boils = (
+            f"Boils after {clock(first['boils'].at)}, at {degrees(first['boils'].value, system)}; the drive ends there."
+        )
+        over = f" Its limit is passed after {clock(says.limit_at)}." if math.isfinite(says.limit_at) else ""
+        return "problem", boils + over
     limit = degrees(driven.limit, system)
     peak = f"{degrees(says.peak.value, system)} after {clock(says.peak.at)}"
     if math.isfinite(says.limit_at):
@@ -125,7 +131,7 @@ def _band(driven: Driven, system: str) -> list[tuple[str, str]]:
 
 def _creeps(driven: Driven, system: str) -> list[tuple[str, str]]:
     """Whether the needle has come to rest at the end, told where the engine runs there."""
-    if not driven.moments[-1].alive:
+    if not driven.moments[-1].alive or not driven.ended:
         return []
     creep = driven.says.creep
     unit = KINDS["temperature difference"].shown_unit(system)
@@ -169,7 +175,8 @@ def _key_off(driven: Driven, system: str) -> list[tuple[str, str]]:
 def _supply(driven: Driven) -> list[tuple[str, str]]:
     says = driven.says
     used = f"; the battery gives {says.charge:.0%} of its charge" if says.charge >= 0.01 else ""
-    return [("", f"Lowest {says.volts.value:.1f} V, after {clock(says.volts.at)}{used}.")]
+    off = f" With the key off {says.off_charge / 3600:.1f} A h are drawn." if says.off_charge > DRAWN else ""
+    return [("", f"Lowest {says.volts.value:.1f} V, after {clock(says.volts.at)}{used}.{off}")]
 
 
 def _besides(driven: Driven, system: str) -> list[tuple[str, str]]:
@@ -241,3 +248,38 @@ def at_moment(driven: Driven, at: float, system: str) -> tuple[tuple[str, str], 
             words = f"{value:.1f}" if "kg" not in name else f"{value:.2f}"
         found.append((name.capitalize(), words))
     return tuple(found)
+
+
+def as_data(driven: Driven, system: str) -> dict[str, object]:
+    """What a drive says, for machines: SI, temperatures in degrees Celsius, None where something never happens."""
+    says = driven.says
+
+    def known(value: float) -> float | None:
+        return round(value, 6) if math.isfinite(value) else None
+
+    off = says.key_off
+    return {
+        "schedule": driven.schedule_id,
+        "package": driven.package_id,
+        "verdict": verdict(driven, system)[1],
+        "lasts_s": driven.lasts,
+        "peak_degC": known(says.peak.value),
+        "peak_at_s": known(says.peak.at),
+        "ends_degC": known(says.ends),
+        "creep_K_per_s": known(says.creep.slope),
+        "limit_passed_s": known(says.limit_at),
+        "over_limit_s": known(says.over),
+        "fan_starts_per_hour": known(says.fans.per_hour),
+        "fan_share": known(says.fans.share),
+        "fan_longest_s": known(says.fans.longest),
+        "fan_first_s": known(says.fans.first),
+        "warm_s": known(says.warm_up),
+        "after_key_off_degC": known(off.peak) if off else None,
+        "lowest_V": known(says.volts.value),
+        "charge_used": known(says.charge),
+        "fuel_J": known(says.fuel),
+        "oil_degC": known(says.oil),
+        "gearbox_degC": known(says.gearbox),
+        "metres": known(says.metres),
+        "marks": [{"code": mark.code, "at_s": known(mark.at), "value": known(mark.value)} for mark in says.marks],
+    }

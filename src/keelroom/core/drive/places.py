@@ -14,5 +14,6 @@ NEAR = 0.02
 """[K] a step may err by: half of it moves no temperature by a twentieth of a kelvin over a drive."""
 SHORTEST, LONGEST = 1e-3, 20.0
 """[s] of a step."""
-DONE, FULL, BROKEN = 0, 1, 2
-"""How a run ends: at its end, out of room for what it tells, or at a state that is none."""
+DONE, FULL, BROKEN, BOILED = 0, 1, 2, 3
+"""How a run ends: at its end, out of room for what it tells, at a state that is none, or where the coolant boils: past
+that nothing is known of it."""

@@ -17,8 +17,8 @@ from keelroom.errors import SolveError
 
 ROOM = 6.0
 """Moments per stretch or second there is room for at first."""
-GEARBOX_OVER = 35.0
-"""[K] over the day a gearbox's fluid is taken at in a warm car (common practice)."""
+BAY_OVER, GEARBOX_OVER = 10.0, 25.0
+"""[K] over the day the bay's air and a gearbox's fluid are taken at in a warm car (common practice)."""
 MOST = 2_000_000
 """Moments a drive is told in at most."""
 
@@ -65,13 +65,14 @@ def _room(count: int) -> tuple[Floats, Floats, Floats, Floats, Floats]:
 
 
 def level(temperature: float, ambient: float, charge: float = 1.0) -> Start:
-    """A car that is `temperature` [degC] all through, its bay at `ambient`, fans at rest.
+    """A car whose engine is `temperature` [degC] all through on a day of `ambient`, fans at rest; bay and gearbox no
+    warmer than usual.
 
-    Source: definition.
+    Source: definition; BAY_OVER and GEARBOX_OVER common practice.
     """
     state = np.zeros(places.SIZE)
     state[: places.WARM] = temperature
-    state[places.BAY] = ambient
+    state[places.BAY] = min(temperature, ambient + BAY_OVER)
     state[places.GEARBOX] = min(temperature, ambient + GEARBOX_OVER)
     return Start(state, (False, False), temperature, charge)
 

@@ -8,7 +8,7 @@ from keelroom.core.loop.point cimport opening_at
 
 cdef int METAL, REST, HOT, CORE, COLD, OIL, GEARBOX, BAY, ELEMENT, READ, NEEDLE
 cdef int FANS, LOAD, CHARGE, GIVEN, TAKEN, UPPER, LOWER, PASSED
-cdef int SIZE, WARM, JUDGED, TOLD, SEARCHES, DONE, FULL, BROKEN
+cdef int SIZE, WARM, JUDGED, TOLD, SEARCHES, DONE, FULL, BROKEN, BOILED
 cdef double NEAR, PER_SHARE, SHORTEST, LONGEST, SAFETY, GROWS, SHRINKS, PART, LATER, SOON, STANDING_FILM, MANY_UNITS, LEAST_FLOW, LONG_AGO, NO_STATE
 
 cdef class LumpRows:
@@ -16,7 +16,7 @@ cdef class LumpRows:
     cdef public double upper_hose, lower_hose, element_lag, hysteresis, sensor_lag, needle_lag, spin_up, least_on
 
 cdef class LegRows:
-    cdef public const double[:] until, pace, more, alive, forced, switched, drains
+    cdef public const double[:] until, pace, more, alive, forced, switched, drains, boils
     cdef public const long[:] row
     cdef public const double[:, :] bay
     cdef public const double[:, :, :] heats

@@ -11,6 +11,7 @@ import numpy as np
 
 from keelroom.core.drive.places import (
     BAY,
+    BOILED,
     BROKEN,
     CHARGE,
     COLD,
@@ -539,6 +540,8 @@ class Running(Meeting):
                 self.step(h)
             self.accept(h)
             self.tell()
+            if self.y[HOT] > self.legs.boils[self.leg]:
+                return BOILED
             h *= min(max(SAFETY * max(off, 1e-6) ** (-1.0 / 3), SHRINKS), GROWS)
         return DONE
 

@@ -9,6 +9,7 @@ DRIVE = Station(
     pages=(
         Leaf("Run", "What happens over the minutes?"),
         Leaf("Schedule", "What is driven, leg after leg?"),
+        Leaf("What if", "What if one thing were other?"),
         Leaf("Packages", "Which package does the same drive better?"),
         Leaf("Cycles", "What was recorded on the road?"),
     ),

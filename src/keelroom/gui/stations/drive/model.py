@@ -36,6 +36,7 @@ def pages(build: Build, schedule: Schedule | None, system: str) -> tuple[Page, .
     return (
         Page("Run", ()),
         schedule_page(build, schedule, system),
+        Page("What if", ()),
         Page("Packages", ()),
         Page("Cycles", ()),
     )

@@ -41,7 +41,7 @@ def cells(row: Raced, system: str) -> tuple[str, ...]:
     unit = KINDS["temperature difference"].shown_unit(system)
     return (
         row.name,
-        degrees(says.peak.value, system),
+        degrees(says.peak.value, system) if row.found.ended else f"boils after {clock(row.found.run.time[-1])}",
         "never" if math.isinf(says.limit_at) else f"after {clock(says.limit_at)}",
         degrees(says.ends, system),
         f"{60 * says.creep.slope / unit.factor:+.1f} {unit.symbol}/min".replace("-", "−"),

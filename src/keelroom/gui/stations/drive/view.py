@@ -13,6 +13,7 @@ from keelroom.gui.stations.drive.model import pages
 from keelroom.gui.stations.drive.packages import RacedView
 from keelroom.gui.stations.drive.planned import ScheduleBoard
 from keelroom.gui.stations.drive.run import RunView
+from keelroom.gui.stations.drive.what_if import WhatIfView
 from keelroom.gui.widgets.act_menu import ActMenu, Entry
 from keelroom.gui.widgets.form import Form
 
@@ -24,6 +25,7 @@ class DriveStation(Form):
         self.drives = Drives(session)
         makers = {
             "Run": lambda: RunView(session, self.drives),
+            "What if": lambda: WhatIfView(session, self.drives),
             "Packages": lambda: RacedView(session, self.drives),
             "Cycles": lambda: CyclesView(session, self.drives),
         }

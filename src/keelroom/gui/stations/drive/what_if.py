@@ -1,0 +1,124 @@
+"""The What if page: the drive with one thing other at a time, and how much hotter it runs for it."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+
+from keelroom.assess.drives.driven import Driven
+from keelroom.assess.drives.words import clock, degrees, kelvin
+from keelroom.assess.outcome import Stopped
+from keelroom.assess.questions.what_if import WhatIf, what_if
+from keelroom.document.act import Act
+from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene
+from keelroom.gui.session.session import Session
+from keelroom.gui.stations.drive.drives import Drives
+from keelroom.gui.widgets.asked_table import AskedTable
+from keelroom.gui.widgets.scene_view import Drawing
+from keelroom.units import KINDS
+
+COLUMNS = (
+    "What if",
+    "Hottest",
+    "Against now",
+    "Over the limit",
+    "Starts/h",
+    "Fans on",
+    "Longest on",
+    "Battery",
+    "Key off",
+    "After key-off",
+)
+NOTE = (
+    "The drive of the Run page with one thing other at a time. A set point is set by a click, and undo comes back; "
+    "failures, days and what the driver does are told only. Never try a failure on the road."
+)
+
+
+def cells(row: WhatIf, system: str) -> tuple[str, ...]:
+    """One line of the table."""
+    if isinstance(row.found, Stopped):
+        return (row.name, "—", row.found.why, *[""] * (len(COLUMNS) - 3))
+    says = row.found.says
+    against = says.peak.value - row.was
+    apart = (
+        "—"
+        if row.sort == "now" or abs(against) < 0.3
+        else f"{'+' if against > 0 else '−'}{kelvin(abs(against), system)}"
+    )
+    starts = f"{says.fans.per_hour:.0f}{', chatters' if row.chatters else ''}"
+    ended = row.found.ended
+    return (
+        row.name,
+        degrees(says.peak.value, system) if ended else "boils",
+        apart if ended else "",
+        "never" if math.isinf(row.left) else f"after {clock(max(row.left, 0.0))}",
+        starts,
+        f"{says.fans.share:.0%}",
+        clock(says.fans.longest),
+        f"{says.charge:.0%}",
+        f"{says.off_charge / 3600:.1f} A h" if says.key_off else "",
+        degrees(says.key_off.peak, system) if says.key_off else "",
+    )
+
+
+class WhatIfView(AskedTable[tuple[WhatIf, ...]]):
+    """Asks for the build as it stands and the schedule that is looked at."""
+
+    columns_are = "named"
+
+    def __init__(self, session: Session, drives: Drives) -> None:
+        self.drives = drives
+        super().__init__(session, "One thing other", COLUMNS, NOTE, "fans, day …")
+        drives.turned.connect(self._turned)
+
+    def _turned(self) -> None:
+        self.asked = None
+        if self.isVisible():
+            self.refresh()
+
+    def missing(self) -> str:
+        return self.drives.missing
+
+    def question(self) -> Callable[[], tuple[WhatIf, ...]]:
+        build, schedule, system = self.session.build, self.drives.schedule, self.session.system
+        assert schedule is not None
+        return lambda: what_if(build, schedule, system)
+
+    def show_found(self, found: tuple[WhatIf, ...]) -> None:
+        schedule = self.drives.schedule
+        self.why.setText(f"“{schedule.name or schedule.id}”, chosen on the Run page." if schedule else "")
+        self.table.show_rows([cells(row, self.session.system) for row in found], 0)
+        self.said.setText("")
+
+    def act_at(self, row: int) -> Act | None:
+        return self.found[row].act if self.found is not None else None
+
+    def draw(self, found: tuple[WhatIf, ...]) -> Drawing:
+        driven = [row for row in found if isinstance(row.found, Driven)]
+        if not driven:
+            return None, "", "Nothing can be driven yet."
+        unit = KINDS["temperature"].shown_unit(self.session.system)
+        lanes = tuple(_lane(row, self.session.system) for row in driven)
+        first = driven[0].found
+        assert isinstance(first, Driven)
+        posts = (
+            Post(first.thermostat, "thermostat", "rail.thermostat"),
+            Post(first.limit, "limit", "rail.limit"),
+        )
+        scene = degrees_scene(lanes, posts, (("now", "hottest"), ("was", "as it is")), unit)
+        return (
+            scene,
+            "Hottest on the drive",
+            "Beside each: when the limit is passed, from the failure on where one is tried.",
+        )
+
+
+def _lane(row: WhatIf, system: str) -> Lane:
+    assert isinstance(row.found, Driven)
+    hottest = Spot(row.found.says.peak.value)
+    spots = (hottest,) if row.sort == "now" else (Spot(row.was, "was"), hottest)
+    if not row.found.ended:
+        return Lane(row.name, spots, f"boils after {clock(float(row.found.run.time[-1]) - row.since)}")
+    note = "" if math.isinf(row.left) else f"over after {clock(max(row.left, 0.0))}"
+    return Lane(row.name, spots, note or ("chatters" if row.chatters else ""), row.sort == "now")

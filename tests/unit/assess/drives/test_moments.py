@@ -1,0 +1,135 @@
+"""A schedule's legs as moments: times, speeds and ways worked by hand."""
+
+import math
+
+import pytest
+
+from keelroom.assess.drives.driven import Driven, drive_of
+from keelroom.assess.drives.moments import Moment, moments_of
+from keelroom.assess.outcome import Stopped
+from keelroom.document.quantity import quantity
+from tests.changes import on
+from tests.drives import driven, leg, schedule
+
+
+def moments(build, *legs):
+    return moments_of(build, schedule(*legs))
+
+
+def way(found):
+    return sum(moment.speed * moment.lasts for moment in found)
+
+
+def test_a_kept_speed_is_come_to_first(demo):
+    """20 m/s from standing at 1.1 m/s2: 18.2 s and 182 m; then 20 m/s for what is left of a minute: 41.8 s, 836 m."""
+    found = moments(demo, leg("hold", "1 min", speed="20 m/s"))
+    assert sum(moment.lasts for moment in found) == pytest.approx(60.0)
+    assert way(found) == pytest.approx(181.8 + 836.4, abs=0.5)
+    assert found[-1].steady
+    assert all(moment.gains == pytest.approx(1.1) for moment in found[:-1])
+
+
+def test_from_light_to_light(demo):
+    """Off to 10 m/s in 9.1 s, along, on the brakes in 6.7 s, 30 s of them in motion; standing 30 s: 221 m a light, ten
+    of them in ten minutes."""
+    found = moments(demo, leg("stops", "10 min", speed="10 m/s", goes="0.5 min", stands="0.5 min"))
+    assert sum(moment.lasts for moment in found) == pytest.approx(600.0)
+    assert way(found) == pytest.approx(10 * (0.5 * 10 * 9.09 + 10 * (30 - 9.09 - 6.67) + 0.5 * 10 * 6.67), rel=0.002)
+    assert sum(moment.lasts for moment in found if moment.speed == 0) == pytest.approx(300.0)
+
+
+def test_a_light_too_near_is_gone_to_slower(demo):
+    """Five seconds to go, on and off the gas: no faster than 5 / (1/1.1 + 1/1.5) = 3.2 m/s."""
+    found = moments(demo, leg("stops", "1 min", speed="20 m/s", goes="5 s", stands="25 s"))
+    assert max(moment.speed + abs(moment.gains) * moment.lasts / 2 for moment in found) == pytest.approx(3.17, abs=0.02)
+
+
+def test_a_cycle_goes_its_published_way(demo):
+    """UDDS: 1 369 s, 7.45 mi (40 CFR 86)."""
+    found = moments(demo, leg("cycle", "0 min", trace="udds"))
+    assert sum(moment.lasts for moment in found) == pytest.approx(1369.0)
+    assert way(found) / 1609.344 == pytest.approx(7.45, rel=2e-3)
+    twice = moments(demo, leg("cycle", "45.6333 min", trace="udds"))
+    assert way(twice) == pytest.approx(2 * way(found), rel=1e-3)
+
+
+def test_what_speeds_a_car_up_is_a_grade_of_its_own():
+    """At 1 m/s2 as at sin = 1.05 / 9.80665: 10.8 % up."""
+    moment = Moment(1.0, 10.0, 1.0, 0.0, 0, None, True, False)
+    assert moment.slope == pytest.approx(0.1077, abs=2e-4)
+    assert moment._replace(gains=0.0, grade=0.06).slope == pytest.approx(0.06)
+    assert moment._replace(gains=-1.0, grade=0.1077).slope == pytest.approx(0.0, abs=1e-3)
+
+
+def test_a_day_that_warms_does_so_in_its_leg(demo):
+    found = moments(demo, leg("idle", "10 min", ambient="20 °C"), leg("idle", "10 min", ambient="40 °C"))
+    days = [moment.ambient for moment in found]
+    assert days[0] == 20.0
+    assert days[1:] == sorted(days[1:])
+    assert days[-1] == pytest.approx(38.75)
+
+
+def test_the_key_off_stops_engine_and_speed(demo):
+    found = moments(demo, leg("hold", "1 min", speed="20 m/s"), leg("off", "2 min"))
+    assert [moment.alive for moment in found][-1] is False
+    assert found[-1].speed == 0.0
+
+
+@pytest.mark.parametrize(
+    ("legs", "words"),
+    [
+        ((), "no time at all"),
+        ((leg("idle", "0 min"),), "no time at all"),
+        ((leg("stops", "5 min", goes="0 s", stands="0 s"),), "takes no time"),
+        ((leg("cycle", "0 min", trace="nowhere"),), "names no recorded cycle"),
+    ],
+    ids=["no leg", "no time", "no light", "no cycle"],
+)
+def test_what_cannot_be_driven_is_said_where_it_stands(demo, legs, words):
+    found = drive_of(demo, demo.package, schedule(*legs), False)
+    assert isinstance(found, Stopped)
+    assert words in found.why
+    assert found.where[:2] == ("driving", "schedules")
+
+
+def test_gearing_that_no_engine_turns_is_said(demo):
+    build = on(demo, (("brief", "vehicle", "tyre_diameter"), "2 in", "length"))
+    found = drive_of(build, build.package, schedule(leg("hold", "5 min", speed="70 mph")), False)
+    assert isinstance(found, Stopped)
+    assert "rpm" in found.why
+
+
+def test_a_redline_passed_is_marked_at_its_moment(demo):
+    build = on(demo, (("supply", "redline"), "2000 rpm", "turning speed"))
+    found = driven(build, leg("idle", "2 min"), leg("hold", "5 min", speed="70 mph"))
+    mark = next(one for one in found.says.marks if one.code == "redline")
+    assert 120.0 <= mark.at < 300.0
+    assert mark.value > 2000
+
+
+def test_bands_lie_round_the_run(demo):
+    found = driven(demo, leg("hold", "20 min", speed="45 mph", grade="5 %"), begins="warm", bands=True)
+    assert isinstance(found, Driven)
+    assert found.low.outlet.max() <= found.run.outlet.max() + 1e-6 <= found.high.outlet.max() + 2e-6
+
+
+def test_more_stored_is_slower_and_ends_alike(demo):
+    """Twice the metal: the limit is passed later by a third to twice; where it ends is the same."""
+    hill = next(case for case in demo.duty_cases if case.name.startswith("Quarry"))
+    fields = {name: getattr(hill, name) for name in ("speed", "grade", "gear_step", "rpm", "ac_on", "ambient")}
+    legs = (leg("hold", "90 min").model_copy(update=fields | {"towed": hill.towed_mass}),)
+    light = driven(demo, *legs, begins="warm")
+    heavy = driven(on(demo, (("driving", "stores", "times"), "2", "number")), *legs, begins="warm")
+    assert math.isfinite(light.says.limit_at)
+    assert 1.2 < heavy.says.limit_at / light.says.limit_at < 2.2
+    assert heavy.says.ends == pytest.approx(light.says.ends, abs=1.0)
+
+
+def test_an_idle_held_up_moves_more_coolant_and_air_no_less(demo):
+    slow, fast = (driven(demo, leg("idle", "15 min", rpm=rpm)) for rpm in ("700 rpm", "1500 rpm"))
+    assert fast.says.fuel > slow.says.fuel
+
+
+def test_grade_as_typed_is_kept(demo):
+    steep = leg("hold", "1 min", speed="10 m/s").model_copy(update={"grade": quantity("12 %", "share")})
+    assert {moment.grade for moment in moments(demo, steep)} == {0.12}
