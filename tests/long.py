@@ -6,7 +6,7 @@ FULL = {
     "fuzz": 12_000,
     "pure": 500,
     "looks": 4,
-    "access": 8,
+    "access": 9,
     "harness": 1,
     "scalar": 7,
     "monkey": 400,

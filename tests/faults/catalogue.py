@@ -93,8 +93,8 @@ FAULTS = (
     Fault(
         "coolant layers see the same air",
         "core/thermal/point.py",
-        "self.air[lane, cell] += (was - coolant) * self.spread[kind]",
-        "self.air[lane, cell] += 0 * (was - coolant) * self.spread[kind]",
+        "air[lane, cell] += (was - comes) * spread[kind]",
+        "air[lane, cell] += 0 * (was - comes) * spread[kind]",
         (f"{OUTSIDE}::test_uniform_face_is_the_closed_form_of_its_layering",),
     ),
     Fault(

@@ -305,7 +305,7 @@ def test_a_reversed_thermostat_opens_late():
 
 
 def test_the_hill_ends_over_the_limit_when_its_steady_answer_does():
-    """The demo's quarry hill comes to rest over its limit: the drive passes it, in finite time; on a cold day far less."""
+    """The demo's quarry hill rests over its limit: the drive passes it, in finite time; on a cold day far less."""
     case = next(one for one in BUILD.duty_cases if one.name.startswith("Quarry"))
     steady = next(c for c in first_wave(BUILD).cases if c.case_id == case.id).figures
     assert not steady.held

@@ -110,6 +110,8 @@ class Store:
         if self._done:
             step = self._done.pop()
             self._undone.append(step._replace(merge_key=""))  # a drag cannot go on in what was taken back
+            if self._done:  # nor in what stood before it
+                self._done[-1] = self._done[-1]._replace(merge_key="")
             self._swap(step.before)
 
     def redo(self) -> None:
