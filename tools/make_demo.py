@@ -14,6 +14,7 @@ from keelroom.document.quantity import Quantity, quantity
 from keelroom.document.schema.brief import Accessories, Brief, CauseCheck, Climate
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.coolers import Cooler
+from keelroom.document.schema.drive import Driving, Leg, Schedule, Stores, usual_schedules
 from keelroom.document.schema.electrical import Circuit, Control, Supply, Wire
 from keelroom.document.schema.loop import Hose, Loop, Part, Via
 from keelroom.document.schema.mounts import Bracket, Frame, Mounting
@@ -504,6 +505,33 @@ def survey() -> Survey:
     )
 
 
+def quarry_day() -> Driving:
+    """What the van is asked in a day, leg after leg."""
+    soak, traffic, _ = usual_schedules()
+    ac = {"ac_on": True}
+
+    def hold(ident: str, name: str, lasts: str, speed: str, **more: Quantity) -> Leg:
+        span, pace = quantity(lasts, "minutes"), quantity(speed, "speed")
+        return Leg(id=ident, name=name, kind="hold", lasts=span, speed=pace, **ac, **more)
+
+    trailer = quantity("3700 lb", "mass", "measured")
+    steep = {"grade": quantity("6 %", "share"), "gear_step": quantity("1.4", "number")}
+    quarry = Schedule(
+        id="quarry",
+        name="Quarry round with trailer",
+        legs=(
+            hold("out", "Valley road", "12 min", "50 mph", towed=trailer),
+            hold("up", "Quarry hill", "10 min", "45 mph", towed=trailer, **steep),
+            Leg(id="tip", name="Tipping, key off", kind="off", lasts=quantity("12 min", "minutes")),
+            Leg(id="gate", name="At the gate", kind="idle", lasts=quantity("6 min", "minutes"), **ac),
+        ),
+    )
+    return Driving(
+        schedules=(soak, traffic.model_copy(update={"name": "Town, then dead stop"}), quarry),
+        stores=Stores(make="mixed"),
+    )
+
+
 def main() -> None:
     about = brief()
     cases = {case.id: case for case in default_duty_cases(about)}
@@ -561,6 +589,7 @@ def main() -> None:
             reserve=quantity("115 min", "minutes", "catalogue"),
         ),
         duty_cases=(*cases.values(), night),
+        driving=quarry_day(),
     )
     # What was there before the swap: the same core and shroud behind the engine's own clutch fan.
     whole = wired(build)

@@ -15,12 +15,14 @@ import numpy as np
 import pytest
 
 from keelroom.assess.assess import assess, completed, first_wave
+from keelroom.assess.drives.driven import drive_of, prepared, run_of
 from keelroom.assess.figures.batch import CHUNK, Asked, batches, held, row_for
 from keelroom.assess.figures.templates import patterns
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.inputs.translate import stacked
+from keelroom.assess.outcome import Stopped
 from keelroom.assess.questions.airmap import air_map
 from keelroom.assess.questions.compare import candidates
 from keelroom.assess.questions.cooler_places import cooler_places
@@ -344,6 +346,56 @@ def test_what_an_exact_step_of_a_drive_costs():
     air = spent(lambda: prepare(points, row.layout, fixed))
     heat = spent(lambda: evaluate(points, fixed, hot, row.layout))
     say(f"an exact step of a drive: air and loop {air * 1e3:.0f} µs, heat {heat * 1e3:.0f} µs")
+
+
+def test_drives():
+    """A drive against real time: one package on the demo's longest schedule, its bands too, a thousand packages on a
+    soak on two processors, a first curve after a change."""
+    build = load(DEMO)
+    longest = max(build.driving.schedules, key=lambda one: sum(leg.lasts.si for leg in one.legs))
+    with Kept().at_work():
+        parts = []
+        for _ in range(7):
+            start = time.perf_counter()
+            made = prepared(build, build.package, longest)
+            ready = time.perf_counter()
+            run = run_of(made, False)
+            plain = time.perf_counter()
+            drive_of(build, build.package, longest)
+            parts.append((ready - start, plain - ready, time.perf_counter() - plain))
+    inputs, ran, banded = (statistics.median(column) for column in zip(*parts, strict=True))
+    say(
+        f"drive: {run.lasts / 60:.0f} min in {len(run.run.time)} moments; inputs {inputs * 1e3:.0f} ms, run with what "
+        f"comes before it {ran * 1e3:.0f} ms, all with bands {banded * 1e3:.0f} ms"
+    )
+    take("drive, times real time", run.lasts / ran, 50_000.0, more=True)
+    take("drive with bands, times real time", run.lasts / banded, 5_000.0, more=True)
+    take_time("first curve of a drive after a change", inputs + ran, 0.6)
+    soak = build.driving.schedules[0]
+    several = _other_faces(build, 40)
+    start = time.perf_counter()
+    for one in several:
+        assert not isinstance(drive_of(one, one.package, soak, bands=False), Stopped)
+    each = (time.perf_counter() - start) / len(several)
+    say(f"drive: a package's 25 min soak {each * 1e3:.0f} ms")
+    take("1 000 packages over a 25 min soak, two processors", 1000 * each / 2, 30.0, "s")
+
+
+def _other_faces(build, count):
+    """Builds whose cores are all of another width."""
+    package = build.package
+    width = package.core.face_width.si
+    return [
+        apply(
+            build,
+            set_value(
+                ("packages", package.id, "core", "face_width"),
+                from_si(width * (0.8 + 0.4 * k / count), "length", "si", "derived"),
+                "",
+            ),
+        )
+        for k in range(count)
+    ]
 
 
 @pytest.mark.timeout(900)

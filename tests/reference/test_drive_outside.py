@@ -19,7 +19,7 @@ from keelroom.core.drive import places
 from keelroom.core.drive.records import told
 from keelroom.core.drive.run import level
 from keelroom.core.electrical.charging import Battery
-from keelroom.core.operating_point import evaluate
+from keelroom.core.operating_point import evaluate, solve
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.drive import usual_schedules
@@ -127,7 +127,12 @@ def ends_as_it_settles(build):
             assert tail.max() == pytest.approx(top, abs=0.5)
             assert tail.min() == pytest.approx(bottom, abs=0.8)
         else:
-            assert tail[-1] == pytest.approx(bottom, abs=0.2), case.name
+            wanted = bottom
+            if steady.rests[0] and 0.01 < abs(run.share[-1] - steady.solution.state.command[0]):
+                # Held on or held off, both come to rest: a drive that began colder may have started its fans.
+                now = fans_held(1, float(run.share[-1]))
+                wanted = float(solve(points, row.layout, None, None, now).state.temperature[0])
+            assert tail[-1] == pytest.approx(wanted, abs=0.2), case.name
         held += 1
     return held
 

@@ -24,6 +24,8 @@ from reportlab.platypus import (
 )
 from reportlab.platypus.tableofcontents import TableOfContents
 
+from keelroom.assess.drives.driven import drive_of, lacks
+from keelroom.assess.drives.words import headline
 from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.figures.assessment import Assessment
@@ -49,6 +51,7 @@ from keelroom.document.schema.electrical import UNRELAYED
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.drawing.loop import loop_scene
+from keelroom.drawing.strips import laid
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import readable
 from keelroom.export.made import bracket_rows, move_rows, panel_rows, work_notes
@@ -125,6 +128,7 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         *_part("Coolers", lambda: _coolers(build, assessment, system)),
         *_part("Coolant circuit", lambda: _circuit(build, assessment, system)),
         *_part("Electrical", lambda: _electrics(build, assessment, system)),
+        *_part("Drives", lambda: _drives(build, system)),
         *_part("Brief", lambda: _brief(build, system)),
         *_findings(assessment, system),
         Paragraph("Cautions", STYLES["head"]),
@@ -496,6 +500,26 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
         _grid([["", "Test", "How, and what to expect"], *steps], [share * WIDTH for share in (0.05, 0.28, 0.67)]),
         Spacer(1, 6),
     ]
+    return story
+
+
+MOST_DRIVES = 4
+"""drives a sheet shows"""
+
+
+def _drives(build: Build, system: str) -> list[Flowable]:
+    """What the package does over time: each drive in words, and its strips."""
+    if lacks(build, build.package):
+        return []
+    story: list[Flowable] = []
+    for schedule in build.driving.schedules[:MOST_DRIVES]:
+        name, found = schedule.name or schedule.id, drive_of(build, build.package, schedule)
+        head = Paragraph(safe(f"Drive: {name}"), STYLES["head"])
+        if isinstance(found, Stopped):
+            story += [head, Paragraph(safe(f"{found.sentence}."), STYLES["body"])]
+            continue
+        told = [Paragraph(safe(words), STYLES["body"]) for _, words in headline(found, system)]
+        story.append(KeepTogether([head, *told, SceneFlowable(laid(found, system).scene, WIDTH), Spacer(1, 6)]))
     return story
 
 

@@ -27,8 +27,9 @@ from keelroom.document.schema.drive import Schedule
 from keelroom.document.schema.electrical import Control
 from keelroom.document.schema.package import Package
 
-SETTLES = 1500.0
-"""[s] a drive's first leg is held before it begins where it begins as that leg settles."""
+SETTLES, ROUGHLY = 1200.0, 0.05
+"""[s] a drive's first leg is held before it begins where it begins as that leg settles, and how closely: what comes
+before leaves its warmth, not its moments."""
 WARM_OVER = 2.0
 """[K] over the thermostat's opening a warm engine is taken at."""
 FLAT_BATTERY = 0.02
@@ -219,13 +220,13 @@ def run_of(made: Prepared, bands: bool) -> Driven:
     )
 
 
-def _run(made: Prepared, start: Start, side: float, legs: Legs | None = None) -> Run:
+def _run(made: Prepared, start: Start, side: float, legs: Legs | None = None, finer: float = 1.0) -> Run:
     """side : -1 with the doubt of the heat for it, 1 against it."""
     found = made.situations
     legs = legs or found.legs
     more = 1 + side * found.doubt[list(np.asarray(legs.row, int))]
     legs = legs._replace(more=np.maximum(more, 0.05))
-    return drive(found.stands, made.lumps, legs, found.supply, start)
+    return drive(found.stands, made.lumps, legs, found.supply, start, finer)
 
 
 def _start(made: Prepared, side: float) -> Start:
@@ -241,7 +242,7 @@ def _start(made: Prepared, side: float) -> Start:
     # What comes first is held long enough, the battery as it is.
     first = found.legs
     held = take(first, np.s_[:1])._replace(until=np.array([SETTLES]), drains=np.zeros(1), boils=np.full(1, CEILING))
-    run = _run(made, warm, side, held)
+    run = _run(made, warm, side, held, ROUGHLY)
     state = run.states[-1].copy()
     for place in (places.CHARGE, places.GIVEN, places.TAKEN, places.UPPER, places.LOWER, places.PASSED):
         state[place] = 0.0

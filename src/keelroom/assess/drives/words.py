@@ -122,11 +122,14 @@ def _others(driven: Driven) -> list[Mark]:
 def _band(driven: Driven, system: str) -> list[tuple[str, str]]:
     if driven.low is None or driven.high is None:
         return []
-    low, high = (float(run.outlet.max()) for run in (driven.low, driven.high))
-    ends = sorted((low, high))
-    return [
-        ("", f"With the doubt of its heat the hottest is {degrees(ends[0], system)} to {degrees(ends[1], system)}.")
-    ]
+    # A run that boils is told no further: its last moment is before the drive's end.
+    boils = [float(run.time[-1]) if run.time[-1] < driven.lasts - 1 else None for run in (driven.low, driven.high)]
+    if not driven.ended:
+        words = "it does not" if boils[0] is None else f"after {clock(boils[0])}"
+        return [("", f"With the doubt of its heat in its favour {words}.")]
+    ends = sorted(float(run.outlet.max()) for run in (driven.low, driven.high))
+    high = degrees(ends[1], system) if boils[1] is None else f"boiling after {clock(boils[1])}"
+    return [("", f"With the doubt of its heat the hottest is {degrees(ends[0], system)} to {high}.")]
 
 
 def _creeps(driven: Driven, system: str) -> list[tuple[str, str]]:
@@ -156,7 +159,7 @@ def _fans(driven: Driven) -> list[tuple[str, str]]:
 
 def _key_off(driven: Driven, system: str) -> list[tuple[str, str]]:
     off = driven.says.key_off
-    if off is None:
+    if off is None or not driven.ended:
         return []
     climbs = off.peak - off.was
     if climbs < SURGE:

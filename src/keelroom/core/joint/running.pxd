@@ -9,7 +9,7 @@ from keelroom.core.loop.point cimport opening_at
 cdef int METAL, REST, HOT, CORE, COLD, OIL, GEARBOX, BAY, ELEMENT, READ, NEEDLE
 cdef int FANS, LOAD, CHARGE, GIVEN, TAKEN, UPPER, LOWER, PASSED
 cdef int SIZE, WARM, JUDGED, TOLD, SEARCHES, DONE, FULL, BROKEN, BOILED
-cdef double NEAR, PER_SHARE, SHORTEST, LONGEST, SAFETY, GROWS, SHRINKS, PART, LATER, SOON, STANDING_FILM, MANY_UNITS, LEAST_FLOW, LONG_AGO, NO_STATE
+cdef double NEAR, PER_SHARE, SHORTEST, LONGEST, SAFETY, GROWS, SHRINKS, PART, LATER, SOON, STANDING_FILM, MANY_UNITS, LEAST_FLOW, LONG_AGO, NO_STATE, NEXT_LEG, SWITCHED
 
 cdef class LumpRows:
     cdef public double metal, rest, hot, cold, core, oil, gearbox, bay, film, inside, outside

@@ -58,6 +58,8 @@ MANY_UNITS = 20.0
 """Units of transfer past which the coolant leaves the core as warm as its air."""
 LONG_AGO, NO_STATE = -1e6, 1e9
 """[s] the last change of a contact before a drive; an error of a step that came to no state."""
+NEXT_LEG, SWITCHED = 1.5, 0.7
+"""[s] the first step after what is asked has changed, and after a contact has, at most."""
 SEARCHES = 40
 """Halvings by which the moment of a switch is found."""
 
@@ -514,7 +516,7 @@ class Running(Meeting):
                 self.leg += 1
                 if self.leg < legs:
                     self.begin_again()
-                    h = min(h, 0.5)
+                    h = min(h, NEXT_LEG)
                 continue
             if self.kept >= self.times.shape[0]:
                 return FULL
@@ -524,7 +526,7 @@ class Running(Meeting):
                 self.since = self.time
                 self.begin_again()
                 self.tell()
-                h = min(h, 0.5)
+                h = min(h, SWITCHED)
                 continue
             h = min(h, left)
             h = min(h, self.longest)
