@@ -173,3 +173,15 @@ def test_a_run_is_kept_and_saved(driver, tmp_path, monkeypatch):
     rows = list(csv.reader(out.open(encoding="utf-8-sig")))
     assert rows[0][0].startswith("time")
     assert float(rows[-1][0]) == pytest.approx(drives(driver).found.lasts)
+
+
+def test_a_moment_is_looked_at_as_a_duty_case(driver):
+    driving(driver)
+    drives(driver).move(300.0)
+    driver.click("Look at this moment as a duty case")
+    driver.settle()
+    case = driver.window.session.build.duty_cases[-1]
+    assert case.name == "Idle soak, A/C on, 5 min"
+    assert not case.counted
+    assert any(name.startswith(case.name) for name in driver.ledger())
+    assert driver.window.session.case == case.id

@@ -128,7 +128,7 @@ def ends_as_it_settles(build):
             assert tail.min() == pytest.approx(bottom, abs=0.8)
         else:
             wanted = bottom
-            if steady.rests[0] and 0.01 < abs(run.share[-1] - steady.solution.state.command[0]):
+            if steady.rests[0] and abs(run.share[-1] - steady.solution.state.command[0]) > 0.01:
                 # Held on or held off, both come to rest: a drive that began colder may have started its fans.
                 now = fans_held(1, float(run.share[-1]))
                 wanted = float(solve(points, row.layout, None, None, now).state.temperature[0])

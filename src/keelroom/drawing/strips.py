@@ -18,11 +18,13 @@ from keelroom.units import KINDS, Unit, number_text
 
 WIDTH, LEFT, RIGHT = 840.0, 54.0, 742.0
 """[mm] of the sheet, and where its axis of time begins and ends; names of lines stand right of it"""
-GAP = 22.0
+GAP = 20.0
 """[mm] between strips"""
-TALL, MIDDLE, LOW, LEAN = 200.0, 74.0, 52.0, 32.0
+TALL, MIDDLE, LOW, LEAN = 176.0, 62.0, 44.0, 32.0
 STEPS = (0.05, 0.1, 0.2, 0.25, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000)
 TIMES = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 14400)
+MARK_LETTER = 1.4 * LETTER
+"""[mm] of a letter where the strips are as small as they get"""
 MOST_POINTS = 900
 """of a line: more than it is pixels wide"""
 ROOM = 13.0
@@ -320,12 +322,15 @@ def _marks(driven: Driven, place: _Place, first: float, foot: float) -> list[Sha
     taken: list[tuple[float, float]] = []
     for mark in driven.says.marks:
         x, words = place.x(mark.at), f"{MARKS[mark.code]}, {clock(mark.at)}"
-        half = LETTER * len(words) / 2
+        half = MARK_LETTER * len(words) / 2
         middle = min(max(x, LEFT + 60 + half), RIGHT - half)
         found.append(Polyline("rail.limit", (on_sheet(x, first), on_sheet(x, foot))))
-        if all(middle + half < a or middle - half > b for a, b in taken):
-            taken.append((middle - half, middle + half))
-            found.append(Label("el.alarm", on_sheet(middle, first + 6), words))
+        # The first of them before its line, the others after theirs, where there is room beside the last.
+        for at in (middle, x - half - 4, x + half + 4):
+            if at - half >= LEFT + 60 and at + half <= WIDTH and all(at + half < a or at - half > b for a, b in taken):
+                taken.append((at - half, at + half))
+                found.append(Label("el.alarm", on_sheet(at, first + 6), words))
+                break
     return found
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
+from keelroom.assess.drives.moments import moments_of
 from keelroom.document.edits import Change, Edit, added, fresh_id, fresh_name, set_value
 from keelroom.document.quantity import Quantity, quantity
 from keelroom.document.schema.build import DutyCase
@@ -77,6 +78,37 @@ def leg_of(case: DutyCase) -> Leg:
     )
 
 
+def _moment_case(do: Doing) -> Edit:
+    """A duty case of what is asked at a moment of a drive: steady, so that its figures and its air can be seen."""
+    schedule, at = schedule_of(do), do.number("at")
+    moments, begins = moments_of(do.build, schedule), 0.0
+    moment = moments[-1]
+    for moment in moments:
+        if begins <= at < begins + moment.lasts:
+            break
+        begins += moment.lasts
+    if not moment.alive:
+        raise InputError("key_is_off", "With the key off nothing is asked of the engine: no duty case is like it")
+    leg, cases = schedule.legs[moment.leg], do.build.duty_cases
+    stands = leg.kind == "idle" or moment.speed < CREEPS
+    name = fresh_name((case.name for case in cases), f"{schedule.name or schedule.id}, {round(at / 60)} min")
+    case = DutyCase(
+        id=fresh_id(cases, "case"),
+        name=name,
+        demand="idle" if stands else "full_power" if leg.kind == "pull" else "road_load",
+        speed=quantity("0 mph", "speed") if stands else quantity(f"{moment.speed * 3.6:.4g} km/h", "speed", "derived"),
+        grade=_held(0.0 if stands else moment.slope),
+        towed_mass=leg.towed,
+        gear_step=leg.gear_step,
+        rpm=leg.rpm,
+        ac_on=leg.ac_on,
+        in_gear=leg.in_gear,
+        ambient=leg.ambient,
+        counted=False,
+    )
+    return added(do.build, ("duty_cases",), case, do.act.label)
+
+
 def _held(grade: float) -> Quantity:
     return quantity(f"{100 * min(max(grade, -0.3), 0.5):.4g} %", "share", "derived")
 
@@ -114,10 +146,13 @@ def _usual(do: Doing) -> Edit:
     return Edit(do.act.label, (Change(WHERE, (*do.build.driving.schedules, *more)),))
 
 
+CREEPS = 0.5
+"""[m/s] under which a car stands."""
 KINDS = (
     ActKind("add_schedule", "A drive to describe", _add_schedule, "Add a drive"),
     ActKind("copy_schedule", "A drive more, like one there is", _copy_schedule, "Copy this drive"),
     ActKind("drive_case", "A duty case as a drive", _from_case, "Drive a duty case"),
+    ActKind("moment_case", "A moment of a drive as a duty case, for information", _moment_case, "Look at this moment"),
     ActKind("add_leg", "A leg more at the end of a drive", _add_leg, "Add a leg", first="name"),
     ActKind("shift_leg", "A leg earlier or later in its drive", _shift_leg, "Move the leg"),
     ActKind("usual_schedules", "The usual drives that are not there", _usual, "Add the usual drives"),

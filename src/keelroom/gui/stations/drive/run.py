@@ -7,6 +7,7 @@ from pathlib import Path
 from PyQt6.QtCore import Qt, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QFormLayout, QHBoxLayout, QVBoxLayout, QWidget
 
+from keelroom.assess.acts.registry import offer
 from keelroom.assess.drives.driven import Driven
 from keelroom.assess.drives.words import at_moment, headline, table
 from keelroom.assess.outcome import Stopped
@@ -74,12 +75,15 @@ class RunView(QWidget):
         line = QHBoxLayout()
         line.setContentsMargins(12, 4, 10, 2)
         self.play = button("Play", self._play, "Play the drive", "", "Let the cursor go by itself")
+        tip = "A duty case of this moment, for information: its figures in the ledger, its air on the map"
+        self.look = button("Look at this moment", self._look, "Look at this moment as a duty case", "", tip)
         self.pace = ChoiceBox()
         self.pace.setAccessibleName("How fast it plays")
         for seconds, words in SPEEDS:
             self.pace.addItem(words, seconds)
         line.addWidget(self.play)
         line.addWidget(self.pace)
+        line.addWidget(self.look)
         line.addStretch(1)
         return line
 
@@ -118,7 +122,7 @@ class RunView(QWidget):
         column.addStretch(1)
         replace_body(self.told, body)
         there = isinstance(found, Driven)
-        for widget in (self.hold, self.play):
+        for widget in (self.hold, self.play, self.look):
             widget.setEnabled(there)
         self.hold.setText("Let the held run go" if self.drives.held else "Hold this run")
         self._read()
@@ -137,6 +141,16 @@ class RunView(QWidget):
             column.addLayout(rows)
         column.addStretch(1)
         replace_body(self.readings, body)
+
+    def _look(self) -> None:
+        """The ledger and the air map show the moment as a duty case."""
+        schedule = self.drives.schedule
+        if schedule is None:
+            return
+        if self.session.do(offer("moment_case", schedule=schedule.id, at=f"{self.drives.at:.3f}")):
+            case = self.session.build.duty_cases[-1]
+            self.session.select(case.id)
+            self.session.told.emit(f"“{case.name}” stands in the ledger: Air shows what its face gets")
 
     def _play(self) -> None:
         found = self.drives.found

@@ -29,6 +29,8 @@ COLUMNS = (
     "Key off",
     "After key-off",
 )
+ALIKE = 0.3
+"""[K] of the hottest within which a thing makes no difference"""
 NOTE = (
     "The drive of the Run page with one thing other at a time. A set point is set by a click, and undo comes back; "
     "failures, days and what the driver does are told only. Never try a failure on the road."
@@ -43,7 +45,7 @@ def cells(row: WhatIf, system: str) -> tuple[str, ...]:
     against = says.peak.value - row.was
     apart = (
         "—"
-        if row.sort == "now" or abs(against) < 0.3
+        if row.sort == "now" or abs(against) < ALIKE
         else f"{'+' if against > 0 else '−'}{kelvin(abs(against), system)}"
     )
     starts = f"{says.fans.per_hour:.0f}{', chatters' if row.chatters else ''}"
@@ -117,7 +119,8 @@ class WhatIfView(AskedTable[tuple[WhatIf, ...]]):
 def _lane(row: WhatIf, system: str) -> Lane:
     assert isinstance(row.found, Driven)
     hottest = Spot(row.found.says.peak.value)
-    spots = (hottest,) if row.sort == "now" else (Spot(row.was, "was"), hottest)
+    alike = row.sort == "now" or abs(row.found.says.peak.value - row.was) < ALIKE
+    spots = (hottest,) if alike else (Spot(row.was, "was"), hottest)
     if not row.found.ended:
         return Lane(row.name, spots, f"boils after {clock(float(row.found.run.time[-1]) - row.since)}")
     note = "" if math.isinf(row.left) else f"over after {clock(max(row.left, 0.0))}"
