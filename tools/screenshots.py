@@ -83,11 +83,9 @@ class Album:
 
     def sizing(self) -> None:
         """From the first start to the core."""
-        from keelroom.gui.first_build import FirstBuild
         from keelroom.gui.packages import Packages
 
         self.shot("start")
-        self.dialog_shot("first-build", FirstBuild(self.window, self.session))
         self.shot("brief", self.window.files.open_demo, lambda: settle(self.app), self.panel("Findings"))
         self.panel("")()
         self.shot("explain", self.seen_hot, self.page("Brief", "Explain"))
@@ -136,6 +134,15 @@ class Album:
             "neighbours-dark", self.page("Fit-up", "Neighbours"), self.window.switch_theme, self.window.switch_units
         )
 
+    def drive(self, ident: str) -> Callable[[], object]:
+        """A drive that is looked at, worked out."""
+
+        def look() -> None:
+            self.window.stations["Drive"].drives.choose(ident)
+            settle(self.app)
+
+        return look
+
     def electrical(self) -> None:
         self.session.set(("active",), "p1", "Package")
         self.window.switch_theme()
@@ -146,6 +153,7 @@ class Album:
         self.panel("")()
         self.shot("coolant-loop", self.case("idle"), self.page("Loop", "Circuit"))
         self.session.do(offer("split_circuit", self.session.build.active, circuit="circuit1"))
+        self.shot("drive", self.page("Drive", "Run"), self.drive("quarry"))
         self.shot("wiring", self.page("Electrical", "Harness"), self.window.toggle_form)
         self.window.toggle_form()
         self.session.store.undo()

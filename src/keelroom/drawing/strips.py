@@ -23,6 +23,8 @@ GAP = 20.0
 TALL, MIDDLE, LOW, LEAN = 176.0, 62.0, 44.0, 32.0
 STEPS = (0.05, 0.1, 0.2, 0.25, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000)
 TIMES = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 14400)
+SWINGS = 12.0
+"""Starts of the fans an hour from which a band is drawn round swings, not along them."""
 MARK_LETTER = 1.4 * LETTER
 """[mm] of a letter where the strips are as small as they get"""
 MOST_POINTS = 900
@@ -154,9 +156,9 @@ def laid(driven: Driven, system: str, held: Driven | None = None) -> Laid:
 
 def _envelope(time: Floats, band: tuple[Floats, Floats], per_hour: float) -> tuple[Floats, Floats]:
     """A band round runs that swing each in its own time: its lowest and highest over the length of a swing."""
-    if per_hour < 1:
+    if per_hour < SWINGS:
         return band
-    half = min(1800 / per_hour, 300.0)
+    half = 1800 / per_hour
     low, high = band
     first, last = np.searchsorted(time, time - half), np.searchsorted(time, time + half, side="right")
     spans = list(zip(first.tolist(), last.tolist(), strict=True))

@@ -239,9 +239,12 @@ def _start(made: Prepared, side: float) -> Start:
     warm = level(float(circuit.thermostat[0]) + WARM_OVER, ambient, charge)
     if made.schedule.begins == "warm" or not made.moments[0].alive:
         return warm
-    # What comes first is held long enough, the battery as it is.
-    first = found.legs
-    held = take(first, np.s_[:1])._replace(until=np.array([SETTLES]), drains=np.zeros(1), boils=np.full(1, CEILING))
+    # What comes first is held long enough, the battery as it is: of its first leg what lasts longest at one speed.
+    early = [k for k, moment in enumerate(made.moments) if moment.leg == made.moments[0].leg]
+    longest = max(early, key=lambda k: (made.moments[k].steady, made.moments[k].lasts))
+    held = take(found.legs, np.s_[longest : longest + 1])._replace(
+        until=np.array([SETTLES]), drains=np.zeros(1), boils=np.full(1, CEILING)
+    )
     run = _run(made, warm, side, held, ROUGHLY)
     state = run.states[-1].copy()
     for place in (places.CHARGE, places.GIVEN, places.TAKEN, places.UPPER, places.LOWER, places.PASSED):

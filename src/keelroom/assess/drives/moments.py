@@ -52,6 +52,8 @@ def moments_of(build: Build, schedule: Schedule) -> tuple[Moment, ...]:
     """
     found: list[Moment] = []
     speed, ambient = 0.0, None
+    if schedule.begins == "settled" and schedule.legs and schedule.legs[0].kind == "hold":
+        speed = schedule.legs[0].speed.si  # it has been on the road for long
     for place, leg in enumerate(schedule.legs):
         part = list(_leg(build, schedule, (place, leg), speed))
         ends = leg.ambient.si if leg.ambient else ambient

@@ -15,6 +15,8 @@ Said = tuple[tuple[str, str], ...]
 """role and sentence"""
 SOON = 1.0
 """[s] from which on a moment has a time worth telling."""
+WORTH_A_SLOPE, NEAR_PEAK = 90.0, 3.0
+"""[s] a slope is told over at least; [K] from the hottest within which what rises still creeps."""
 DRAWN = 180.0
 """[A s] with the key off worth a word."""
 SURGE = 3.0
@@ -137,9 +139,15 @@ def _creeps(driven: Driven, system: str) -> list[tuple[str, str]]:
     if not driven.moments[-1].alive or not driven.ended:
         return []
     creep = driven.says.creep
+    if creep.span < WORTH_A_SLOPE:
+        return []
     unit = KINDS["temperature difference"].shown_unit(system)
     slope, doubt = (60 * value / unit.factor for value in (creep.slope, creep.doubt))
     rate = f"{slope:+.1f} ± {doubt:.1f} {unit.symbol} a minute over the last {clock(creep.span)}".replace("-", "−")
+    if creep.creeps and driven.says.ends < driven.thermostat:
+        return [("", f"Still warming up at its end, {degrees(driven.says.ends, system)}: {rate}.")]
+    if creep.creeps and driven.says.ends < driven.says.peak.value - NEAR_PEAK:
+        return [("", f"Rising at its end, {degrees(driven.says.ends, system)}: {rate}.")]
     if creep.creeps:
         return [("doubt", f"Still creeping at its end: {rate}.")]
     falls = creep.slope + creep.doubt < -0.15 / 60
@@ -246,7 +254,7 @@ def at_moment(driven: Driven, at: float, system: str) -> tuple[tuple[str, str], 
         if kind:
             words = format_si(value, KINDS[kind], system)
         elif name in ("fan share", "charge", "thermostat open"):
-            words = f"{value:.0%}"
+            words = f"{max(value, 0.0):.0%}"
         else:
             words = f"{value:.1f}" if "kg" not in name else f"{value:.2f}"
         found.append((name.capitalize(), words))

@@ -2,6 +2,7 @@
 
 import math
 
+import numpy as np
 import pytest
 
 from keelroom.assess.drives.driven import Driven, drive_of
@@ -13,7 +14,7 @@ from tests.drives import driven, leg, schedule
 
 
 def moments(build, *legs):
-    return moments_of(build, schedule(*legs))
+    return moments_of(build, schedule(*legs, begins="warm"))
 
 
 def way(found):
@@ -27,6 +28,17 @@ def test_a_kept_speed_is_come_to_first(demo):
     assert way(found) == pytest.approx(181.8 + 836.4, abs=0.5)
     assert found[-1].steady
     assert all(moment.gains == pytest.approx(1.1) for moment in found[:-1])
+
+
+def test_a_car_that_has_settled_on_the_road_is_at_its_speed(demo):
+    """It begins as that speed settles, not as it was driven off: no hotter at first than a minute later."""
+    road = leg("hold", "10 min", speed="55 mph")
+    found = driven(demo, road)
+    assert all(moment.steady for moment in found.moments)
+    first, later = (float(np.interp(at, found.run.time, found.run.outlet)) for at in (0.0, 120.0))
+    assert first == pytest.approx(later, abs=3.0)
+    town = driven(demo, leg("stops", "10 min", speed="25 mph"))
+    assert town.run.outlet[0] < town.limit - 10
 
 
 def test_from_light_to_light(demo):
