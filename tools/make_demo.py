@@ -507,7 +507,7 @@ def survey() -> Survey:
 
 def quarry_day() -> Driving:
     """What the van is asked in a day, leg after leg."""
-    soak, traffic, _ = usual_schedules()
+    soak, traffic, *_ = usual_schedules()
     ac = {"ac_on": True}
 
     def hold(ident: str, name: str, lasts: str, speed: str, **more: Quantity) -> Leg:

@@ -23,6 +23,8 @@ GAP = 20.0
 TALL, MIDDLE, LOW, LEAN = 176.0, 62.0, 44.0, 32.0
 STEPS = (0.05, 0.1, 0.2, 0.25, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000)
 TIMES = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 14400)
+AIR_DENSITY = 1.15
+"""[kg/m3] air is told at as a volume, warm and at sea level."""
 SWINGS = 12.0
 """Starts of the fans an hour from which a band is drawn round swings, not along them."""
 MARK_LETTER = 1.4 * LETTER
@@ -109,6 +111,7 @@ def strips_of(driven: Driven, system: str, held: Driven | None = None) -> tuple[
         (
             (driven.thermostat, "thermostat", "rail.thermostat"),
             (driven.limit, "limit", "rail.limit"),
+            (float(driven.boiling.min()), "boils", "rail"),
         ),
         15.0,
     )
@@ -126,7 +129,10 @@ def strips_of(driven: Driven, system: str, held: Driven | None = None) -> tuple[
     battery = Strip("Charge", (Line("", lines["charge"], "strip.cool"),), SHARE, LOW, least=1.0, from_nought=True)
     road = Strip("Speed", (Line("", lines["speed"], "strip.main"),), speed, LOW, least=5.0, from_nought=True)
     found = [coolant, fluids, fans, volts]
-    if float(np.ptp(lines["charge"])) > 0.005:
+    airflow = KINDS["airflow"].shown_unit(system)
+    breathed = Line("", lines["air through core kg/s"] / AIR_DENSITY, "strip.fan")
+    found.append(Strip("Air through the core", (breathed,), airflow, LOW, least=0.1, from_nought=True))
+    if float(np.ptp(lines["charge"])) > 0.02:
         found.append(battery)
     if float(lines["speed"].max()) > 0:
         found.append(road)
@@ -150,7 +156,7 @@ def laid(driven: Driven, system: str, held: Driven | None = None) -> Laid:
     foot = top + GAP
     behind = [*_hours(place, first, foot), *_legs(driven, place, first, foot)]
     shapes = [*behind, *shapes, *_marks(driven, place, first, foot)]
-    bounds = (0.0, (foot - 26) * MM, WIDTH * MM, (30 - foot) * MM)
+    bounds = (0.0, (foot - 26) * MM, WIDTH * MM, (38 - foot) * MM)
     return Laid(Scene(tuple(shapes), bounds), begins, ends, LEFT * MM, RIGHT * MM, foot * MM, first * MM)
 
 
@@ -369,7 +375,7 @@ def together(driven: tuple[tuple[str, Driven], ...], system: str, active: str) -
         top -= strip.high + GAP
     foot = top + GAP
     behind = [*_hours(place, -8.0, foot), *_legs(first, place, -8.0, foot)]
-    return Scene((*behind, *shapes), (0.0, (foot - 26) * MM, WIDTH * MM, (30 - foot) * MM))
+    return Scene((*behind, *shapes), (0.0, (foot - 26) * MM, WIDTH * MM, (38 - foot) * MM))
 
 
 def trace_scene(found: Recorded, system: str) -> Scene:
@@ -386,4 +392,4 @@ def trace_scene(found: Recorded, system: str) -> Scene:
         shapes += _strip(strip, top, time, place)
         top -= strip.high + GAP
     foot = top + GAP
-    return Scene((*_hours(place, -8.0, foot), *shapes), (0.0, (foot - 26) * MM, WIDTH * MM, (30 - foot) * MM))
+    return Scene((*_hours(place, -8.0, foot), *shapes), (0.0, (foot - 26) * MM, WIDTH * MM, (38 - foot) * MM))

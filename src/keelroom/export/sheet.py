@@ -503,8 +503,8 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
     return story
 
 
-MOST_DRIVES = 4
-"""drives a sheet shows"""
+MOST_DRIVES, DRIVE_WIDTH = 4, 0.76
+"""drives a sheet shows, and the share of its width they take: two stand on a page"""
 
 
 def _drives(build: Build, system: str) -> list[Flowable]:
@@ -519,7 +519,8 @@ def _drives(build: Build, system: str) -> list[Flowable]:
             story += [head, Paragraph(safe(f"{found.sentence}."), STYLES["body"])]
             continue
         told = [Paragraph(safe(words), STYLES["body"]) for _, words in headline(found, system)]
-        story.append(KeepTogether([head, *told, SceneFlowable(laid(found, system).scene, WIDTH), Spacer(1, 6)]))
+        drawn = SceneFlowable(laid(found, system).scene, DRIVE_WIDTH * WIDTH)
+        story.append(KeepTogether([head, *told, Spacer(1, 4), drawn, Spacer(1, 6)]))
     return story
 
 

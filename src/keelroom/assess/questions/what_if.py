@@ -28,6 +28,8 @@ RUN_ONS = (0.0, 180.0, 600.0)
 """[s]"""
 HOTTER = 10 / 1.8
 """[K] a hotter day: 10 °F."""
+SOONER = 5 / 1.8
+"""[K] the second speed is tried sooner and later by: 5 °F."""
 SOON = 2.0
 """[K] of set point, or [s] of run-on, within which it is so already."""
 
@@ -78,6 +80,7 @@ def what_if(build: Build, schedule: Schedule, system: str) -> tuple[WhatIf, ...]
         return tuple(found)
     tries = (
         *_spans(build, schedule, system),
+        *_stages(build, schedule, system),
         *_run_ons(build, schedule),
         *_asked_less(build, schedule),
         *_failures(build, schedule, plain),
@@ -121,6 +124,21 @@ def _spans(build: Build, schedule: Schedule, system: str) -> Iterator[_Try]:
         other = _done(build, act, system)
         if other is not None:
             yield _Try(name, "set", other, schedule, act)
+
+
+def _stages(build: Build, schedule: Schedule, system: str) -> Iterator[_Try]:
+    """The second speed sooner and later, where there is one."""
+    control = build.package.control
+    if not way_of(control).staged:
+        return
+    for by in (-SOONER, SOONER):
+        at = control.second_on.si + by
+        shown = format_si(at, KINDS["temperature"], system)
+        label = f"Second speed on at {shown}"
+        act = _set(build.package, "second_on", at, "temperature", label, system)
+        other = _done(build, act, system)
+        if other is not None:
+            yield _Try(label, "set", other, schedule, act)
 
 
 def _run_ons(build: Build, schedule: Schedule) -> Iterator[_Try]:

@@ -86,7 +86,8 @@ def _leg(ident: str, name: str, kind: LegKind, lasts: str, **more: Any) -> Leg:
 
 
 def usual_schedules() -> tuple[Schedule, ...]:
-    """What builders ask of every package: a long light, traffic, a hill with what follows it."""
+    """What builders ask of every package: a long light, traffic, a hill with what follows it, how
+    long full power lasts."""
     soak = Schedule(
         id="soak",
         name="Idle soak, A/C on",
@@ -120,7 +121,13 @@ def usual_schedules() -> tuple[Schedule, ...]:
             _leg("again", "Restart", "idle", "5 min"),
         ),
     )
-    return soak, traffic, fuel
+    power = Schedule(
+        id="power",
+        name="Full power from warm",
+        begins="warm",
+        legs=(_leg("pull", "All it has", "pull", "4 min", speed=quantity("80 mph", "speed")),),
+    )
+    return soak, traffic, fuel, power
 
 
 class Driving(Strict):

@@ -5,9 +5,12 @@ import math
 import numpy as np
 import pytest
 
+from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.drives.driven import Driven, drive_of
 from keelroom.assess.drives.moments import Moment, moments_of
 from keelroom.assess.outcome import Stopped
+from keelroom.assess.questions.what_if import what_if
+from keelroom.document.edits import apply
 from keelroom.document.quantity import quantity
 from tests.changes import on
 from tests.drives import driven, leg, schedule
@@ -145,3 +148,29 @@ def test_an_idle_held_up_moves_more_coolant_and_air_no_less(demo):
 def test_grade_as_typed_is_kept(demo):
     steep = leg("hold", "1 min", speed="10 m/s").model_copy(update={"grade": quantity("12 %", "share")})
     assert {moment.grade for moment in moments(demo, steep)} == {0.12}
+
+
+def test_what_is_set_by_a_click_does_what_its_row_says(demo):
+    """Every act of the What if table, done to the build, drives as its row was told."""
+    staged = on(demo, (("packages", "p1", "control", "strategy"), "two_speed"))
+    one = schedule(leg("hold", "6 min", speed="55 mph", grade="4 %"), leg("off", "5 min"), begins="warm")
+    tried = 0
+    for build in (on(demo, (("packages", "p1", "control", "coil"), "key")), staged):
+        found = what_if(build, one, "us")
+        assert found[0].act is None
+        for row in found:
+            if row.act is None:
+                continue
+            done = apply(build, edit_for(build, row.act, "us"))
+            again = drive_of(done, done.package, one, bands=False)
+            assert again.says == row.found.says, row.name
+            tried += 1
+    assert tried >= 6
+
+
+def test_failures_are_told_from_their_beginning(demo):
+    """No fan in the second leg: the time left is counted from there, and is finite."""
+    found = what_if(demo, schedule(leg("idle", "5 min"), leg("idle", "25 min", ac_on=True)), "us")
+    row = next(one for one in found if one.name.startswith("All fans fail"))
+    assert row.since == pytest.approx(300.0)
+    assert 30.0 < row.left < 25 * 60.0
