@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from typing import NamedTuple
 
 import numpy as np
@@ -18,8 +19,8 @@ from keelroom.units import KINDS, Unit, number_text
 
 WIDTH, LEFT, RIGHT = 840.0, 54.0, 742.0
 """[mm] of the sheet, and where its axis of time begins and ends; names of lines stand right of it"""
-GAP = 20.0
-"""[mm] between strips"""
+GAP, FIRST = 20.0, -8.0
+"""[mm] between strips, and the top of the first"""
 TALL, MIDDLE, LOW, LEAN = 176.0, 62.0, 44.0, 32.0
 STEPS = (0.05, 0.1, 0.2, 0.25, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000)
 TIMES = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 14400)
@@ -147,17 +148,24 @@ def laid(driven: Driven, system: str, held: Driven | None = None) -> Laid:
     begins, ends = float(time[0]), driven.lasts
     strips = strips_of(driven, system, held)
     place = _Place(begins, ends)
+    shapes, foot = _stacked(strips, time, place)
+    whole = [*_legs(driven, place, FIRST, foot), *shapes, *_marks(driven, place, FIRST, foot)]
+    return Laid(_sheet(whole, foot), begins, ends, LEFT * MM, RIGHT * MM, foot * MM, FIRST * MM)
+
+
+def _stacked(strips: Iterable[Strip], time: Floats, place: _Place) -> tuple[list[Shape], float]:
+    """Strips under one another with the lines of time behind them, and their foot [mm]."""
     shapes: list[Shape] = []
-    top = -8.0
-    first = top
+    top = FIRST
     for strip in strips:
         shapes += _strip(strip, top, time, place)
         top -= strip.high + GAP
     foot = top + GAP
-    behind = [*_hours(place, first, foot), *_legs(driven, place, first, foot)]
-    shapes = [*behind, *shapes, *_marks(driven, place, first, foot)]
-    bounds = (0.0, (foot - 26) * MM, WIDTH * MM, (38 - foot) * MM)
-    return Laid(Scene(tuple(shapes), bounds), begins, ends, LEFT * MM, RIGHT * MM, foot * MM, first * MM)
+    return [*_hours(place, FIRST, foot), *shapes], foot
+
+
+def _sheet(shapes: list[Shape], foot: float) -> Scene:
+    return Scene(tuple(shapes), (0.0, (foot - 26) * MM, WIDTH * MM, (38 - foot) * MM))
 
 
 def _envelope(time: Floats, band: tuple[Floats, Floats], per_hour: float) -> tuple[Floats, Floats]:
@@ -368,14 +376,8 @@ def together(driven: tuple[tuple[str, Driven], ...], system: str, active: str) -
     place = _Place(0.0, first.lasts)
     strips = [Strip("Coolant out", tuple(lines), degrees, TALL, levels=levels, least=15.0)]
     strips += [Strip(f"Fans, {name}", (line,), SHARE, LEAN, least=1.0, from_nought=True) for name, line in fans]
-    shapes: list[Shape] = []
-    top = -8.0
-    for strip in strips:
-        shapes += _strip(strip, top, time, place)
-        top -= strip.high + GAP
-    foot = top + GAP
-    behind = [*_hours(place, -8.0, foot), *_legs(first, place, -8.0, foot)]
-    return Scene((*behind, *shapes), (0.0, (foot - 26) * MM, WIDTH * MM, (38 - foot) * MM))
+    shapes, foot = _stacked(strips, time, place)
+    return _sheet([*_legs(first, place, FIRST, foot), *shapes], foot)
 
 
 def trace_scene(found: Recorded, system: str) -> Scene:
@@ -386,10 +388,4 @@ def trace_scene(found: Recorded, system: str) -> Scene:
     strips = [Strip("Speed", (Line("", np.array(found.speeds), "strip.main"),), speed, TALL, least=5.0)]
     if found.grades:
         strips.append(Strip("Grade", (Line("", np.array(found.grades), "strip.main"),), SHARE, MIDDLE, least=0.04))
-    shapes: list[Shape] = []
-    top = -8.0
-    for strip in strips:
-        shapes += _strip(strip, top, time, place)
-        top -= strip.high + GAP
-    foot = top + GAP
-    return Scene((*_hours(place, -8.0, foot), *shapes), (0.0, (foot - 26) * MM, WIDTH * MM, (38 - foot) * MM))
+    return _sheet(*_stacked(strips, time, place))

@@ -12,8 +12,8 @@ from keelroom.assess.questions.drives import Raced, raced
 from keelroom.document.act import Act
 from keelroom.drawing.strips import together
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.drive.driven_table import DrivenTable
 from keelroom.gui.stations.drive.drives import Drives
-from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.scene_view import Drawing
 from keelroom.units import KINDS
 
@@ -54,30 +54,11 @@ def cells(row: Raced, system: str) -> tuple[str, ...]:
     )
 
 
-class RacedView(AskedTable[tuple[Raced, ...]]):
+class RacedView(DrivenTable[tuple[Raced, ...]]):
     """Asks for the build as it stands and the schedule that is looked at."""
 
-    columns_are = "named"
-
     def __init__(self, session: Session, drives: Drives) -> None:
-        self.drives = drives
-        super().__init__(session, "Packages on the same drive", COLUMNS, NOTE, "stock, planned …")
-        self.of = ""
-        drives.turned.connect(self._turned)
-
-    def _turned(self) -> None:
-        self.asked = None
-        if self.isVisible():
-            self.refresh()
-
-    def refresh(self) -> None:
-        schedule = self.drives.schedule
-        if schedule is not None and schedule.id != self.of:
-            self.of, self.asked = schedule.id, None
-        super().refresh()
-
-    def missing(self) -> str:
-        return self.drives.missing
+        super().__init__(session, drives, "Packages on the same drive", COLUMNS, NOTE)
 
     def question(self) -> Callable[[], tuple[Raced, ...]]:
         build, schedule = self.session.build, self.drives.schedule
@@ -85,19 +66,15 @@ class RacedView(AskedTable[tuple[Raced, ...]]):
         return lambda: raced(build, schedule)
 
     def show_found(self, found: tuple[Raced, ...]) -> None:
-        schedule = self.drives.schedule
-        self.why.setText(f"“{schedule.name or schedule.id}”, chosen on the Run page." if schedule else "")
         current = next((k for k, row in enumerate(found) if row.act is None), -1)
-        self.table.show_rows([cells(row, self.session.system) for row in found], current)
-        self.said.setText("")
+        self.show_lines([cells(row, self.session.system) for row in found], current)
 
     def act_at(self, row: int) -> Act | None:
         return self.found[row].act if self.found is not None else None
 
     def draw(self, found: tuple[Raced, ...]) -> Drawing:
         driven = [(row.name, row.found) for row in found if isinstance(row.found, Driven)]
-        schedule = self.drives.schedule
-        if not driven or schedule is None:
+        if not driven:
             return None, "", "No package can be driven yet."
         scene = together(tuple(driven), self.session.system, self.session.build.active)
-        return scene, f"Coolant out, {schedule.name or schedule.id}", "Strong: the package in use."
+        return scene, f"Coolant out, {self.named}", "Strong: the package in use."

@@ -12,8 +12,8 @@ from keelroom.assess.questions.what_if import WhatIf, what_if
 from keelroom.document.act import Act
 from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.drive.driven_table import DrivenTable
 from keelroom.gui.stations.drive.drives import Drives
-from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.scene_view import Drawing
 from keelroom.units import KINDS
 
@@ -64,23 +64,11 @@ def cells(row: WhatIf, system: str) -> tuple[str, ...]:
     )
 
 
-class WhatIfView(AskedTable[tuple[WhatIf, ...]]):
+class WhatIfView(DrivenTable[tuple[WhatIf, ...]]):
     """Asks for the build as it stands and the schedule that is looked at."""
 
-    columns_are = "named"
-
     def __init__(self, session: Session, drives: Drives) -> None:
-        self.drives = drives
-        super().__init__(session, "One thing other", COLUMNS, NOTE, "fans, day …")
-        drives.turned.connect(self._turned)
-
-    def _turned(self) -> None:
-        self.asked = None
-        if self.isVisible():
-            self.refresh()
-
-    def missing(self) -> str:
-        return self.drives.missing
+        super().__init__(session, drives, "One thing other", COLUMNS, NOTE)
 
     def question(self) -> Callable[[], tuple[WhatIf, ...]]:
         build, schedule, system = self.session.build, self.drives.schedule, self.session.system
@@ -88,10 +76,7 @@ class WhatIfView(AskedTable[tuple[WhatIf, ...]]):
         return lambda: what_if(build, schedule, system)
 
     def show_found(self, found: tuple[WhatIf, ...]) -> None:
-        schedule = self.drives.schedule
-        self.why.setText(f"“{schedule.name or schedule.id}”, chosen on the Run page." if schedule else "")
-        self.table.show_rows([cells(row, self.session.system) for row in found], 0)
-        self.said.setText("")
+        self.show_lines([cells(row, self.session.system) for row in found], 0)
 
     def act_at(self, row: int) -> Act | None:
         return self.found[row].act if self.found is not None else None
