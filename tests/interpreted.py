@@ -38,6 +38,7 @@ def core_from_source():
     try:
         importlib.import_module("keelroom.core.ambients")
         importlib.import_module("keelroom.core.air.own_air")
+        importlib.import_module("keelroom.core.drive.run")
         made = {name: module for name, module in sys.modules.items() if name.startswith("keelroom.core")}
     finally:
         for name in made:

@@ -24,6 +24,7 @@ FACTS, OUTSIDE, ASSESS = (
 NETWORK = "tests/properties/test_network.py"
 ELECTRICAL, CIRCUITS = "tests/reference/test_electrical_outside.py", "tests/unit/assess/electrical/test_circuits.py"
 PACKAGING, FITUP = "tests/reference/test_packaging_outside.py", "tests/unit/assess/fit/test_fit.py"
+DRIVES = "tests/reference/test_drive_outside.py"
 SCALAR = "tests/reference/test_scalar_agreement.py::test_every_point_agrees_to_a_millionth"
 
 FAULTS = (
@@ -96,6 +97,27 @@ FAULTS = (
         "air[lane, cell] += (was - comes) * spread[kind]",
         "air[lane, cell] += 0 * (was - comes) * spread[kind]",
         (f"{OUTSIDE}::test_uniform_face_is_the_closed_form_of_its_layering",),
+    ),
+    Fault(
+        "metal soaks into twice the coolant",
+        "core/joint/running.py",
+        "rate[HOT] = (soaks + engine",
+        "rate[HOT] = (0.5 * soaks + engine",
+        (f"{DRIVES}::test_three_lumps_shut_off_go_by_the_closed_form",),
+    ),
+    Fault(
+        "a hose holds back twice its volume",
+        "core/joint/running.py",
+        "wanted = now[PASSED] - volume",
+        "wanted = now[PASSED] - 2 * volume",
+        (f"{DRIVES}::test_a_hose_holds_back_by_its_volume",),
+    ),
+    Fault(
+        "a battery goes down by its amps alone",
+        "assess/drives/situations.py",
+        "return battery.capacity * 3600 / discharge_time(battery._replace(state=1.0), -amps)",
+        "return -amps",
+        (f"{DRIVES}::test_a_battery_goes_down_by_peukert",),
     ),
     Fault(
         "glycol share taken as mass",

@@ -18,8 +18,10 @@ from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import steady_answer
 from keelroom.core.arrays import stack
 from keelroom.core.compiled import compiled, why_slow
+from keelroom.core.drive.run import drive, level
 from keelroom.core.packaging import nearest
 from keelroom.core.packaging.solids import ROOM, Solids, _rows, clearance, parted
+from tests.drives import leg, ready
 from tests.interpreted import core_from_source, interpreted
 from tests.soak.offers import any_build
 
@@ -78,6 +80,19 @@ def test_whole_answers_are_the_same_compiled_and_interpreted(demo, which):
         assert not unlike(days, holding_ambients(points, here, layout))
         looked += len(rows)
     assert looked == len(asked)
+
+
+def test_a_drive_is_the_same_compiled_and_interpreted(demo):
+    """A light, a road and the key turned off: every state at every moment, to 1e-9."""
+    made = ready(demo, leg("idle", "1 min", ac_on=True), leg("hold", "0.5 min", speed="40 mph"), leg("off", "0.5 min"))
+    found, start = made.situations, level(90.0, 40.0, 0.8)
+    here = drive(found.stands, made.lumps, found.legs, found.supply, start)
+    source = core_from_source()
+    stands = found.stands._replace(fixed=source("coupling").prepare(found.stands.points, found.stands.layout))
+    there = source("drive.run").drive(stands, made.lumps, found.legs, found.supply, start)
+    assert len(here.time) == len(there.time) > 30
+    assert np.allclose(here.states, there.states, rtol=1e-9, atol=1e-7)
+    assert np.allclose(here.told, there.told, rtol=1e-9, atol=1e-7)
 
 
 def test_a_face_is_parted_the_same_compiled_and_interpreted(monkeypatch):
