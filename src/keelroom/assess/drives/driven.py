@@ -8,7 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.drives.moments import Moment, moments_of
-from keelroom.assess.drives.situations import Situations, redline_broken, situations_of
+from keelroom.assess.drives.situations import THERMOSIPHON, Situations, redline_broken, situations_of
 from keelroom.assess.drives.stores import lumps_of
 from keelroom.assess.inputs.needs import needs_of_car
 from keelroom.assess.inputs.translate import car_of
@@ -155,11 +155,12 @@ def prepared(build: Build, package: Package, schedule: Schedule) -> Prepared:
     judged = judged_on(build, package)
     moments = _run_on(moments_of(judged, schedule), package.control)
     found = situations_of(judged, package, car_of(judged, package), schedule, moments)
-    forced = found.legs.forced.copy()
+    forced, pace = found.legs.forced.copy(), found.legs.pace.copy()
     for k, moment in enumerate(moments):
         if not moment.alive and not _runs_on(moments, k, package.control):
-            forced[k] = 0.0
-    found = found._replace(legs=found.legs._replace(forced=forced))
+            # An electric pump runs on with the fans, and stops with them.
+            forced[k], pace[k] = 0.0, THERMOSIPHON
+    found = found._replace(legs=found.legs._replace(forced=forced, pace=pace))
     return Prepared(judged, package, schedule, moments, found, lumps_of(judged, package))
 
 

@@ -187,8 +187,8 @@ def _pace(package: Package, moment: Moment, failed: tuple[Fails, ...]) -> float:
     """Share of its flow the coolant keeps."""
     if "pump" in failed:
         return THERMOSIPHON
-    runs_on = package.loop.pump != "mechanical"
-    return 1.0 if moment.alive or runs_on else THERMOSIPHON
+    electric = package.loop.pump != "mechanical"
+    return 1.0 if moment.alive or electric else THERMOSIPHON
 
 
 def _burnt(

@@ -7,27 +7,29 @@ import math
 from collections.abc import Iterator
 from typing import NamedTuple
 
-from keelroom.assess.acts.registry import edit_for
+from keelroom.assess.acts.control import SCHOOLS, school_edit
+from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.drives.driven import Driven, drive_of
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.assess.outcome import Stopped
 from keelroom.document.act import Act
 from keelroom.document.edits import apply
-from keelroom.document.quantity import from_si
+from keelroom.document.quantity import Quantity, from_si
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.drive import Fails, Leg, Schedule
 from keelroom.document.schema.package import Package
 from keelroom.errors import KeelRoomError
-from keelroom.units import KINDS, format_si, inches
+from keelroom.units import KINDS, format_si
 
 CHATTERS = 60.0
 """Starts an hour past which relays and brushes wear out early (common practice, no source)."""
+MILE = 1609.344
 SPANS = (5 / 1.8, 10 / 1.8, 15 / 1.8, 25 / 1.8)
 """[K] between on and off that are tried: 5, 10, 15 and 25 °F."""
 RUN_ONS = (0.0, 180.0, 600.0)
 """[s]"""
-HOTTER = 10 / 1.8
-"""[K] a hotter day: 10 °F."""
+DAYS = (10 / 1.8, -20 / 1.8, -40 / 1.8)
+"""[K] other days are hotter by: 10 °F, and 20 and 40 °F colder."""
 SOONER = 5 / 1.8
 """[K] the second speed is tried sooner and later by: 5 °F."""
 SOON = 2.0
@@ -53,6 +55,14 @@ class WhatIf(NamedTuple):
         if not isinstance(self.found, Driven):
             return math.inf
         return self.found.says.limit_at - self.since
+
+    @property
+    def fan_hours(self) -> float:
+        """Hours the fans run for every hundred miles driven; none where it stands throughout."""
+        if not isinstance(self.found, Driven) or self.found.says.metres < MILE:
+            return math.nan
+        says, hours = self.found.says, float(self.found.run.time[-1]) / 3600
+        return says.fans.share * hours / (says.metres / (100 * MILE))
 
     @property
     def chatters(self) -> bool:
@@ -81,10 +91,11 @@ def what_if(build: Build, schedule: Schedule, system: str) -> tuple[WhatIf, ...]
     tries = (
         *_spans(build, schedule, system),
         *_stages(build, schedule, system),
+        *_schools(build, schedule),
         *_run_ons(build, schedule),
         *_asked_less(build, schedule),
         *_failures(build, schedule, plain),
-        *_hotter(build, schedule, system),
+        *_days(build, schedule, system),
     )
     for one in tries:
         driven = drive_of(one.build, one.build.with_id(package.id), one.schedule, bands=False)
@@ -124,6 +135,17 @@ def _spans(build: Build, schedule: Schedule, system: str) -> Iterator[_Try]:
         other = _done(build, act, system)
         if other is not None:
             yield _Try(name, "set", other, schedule, act)
+
+
+def _schools(build: Build, schedule: Schedule) -> Iterator[_Try]:
+    """Every other school of fan control, over the whole drive and not at a light alone."""
+    if not build.package.fans or all(fan.motor == "engine" for fan in build.package.fans):
+        return
+    for school in SCHOOLS:
+        edit = school_edit(build.package, school)
+        if edit.changes:
+            act = offer("school", build.active, edit.label, school=school.key)
+            yield _Try(f"School: {school.name}", "school", apply(build, edit), schedule, act)
 
 
 def _stages(build: Build, schedule: Schedule, system: str) -> Iterator[_Try]:
@@ -214,20 +236,22 @@ def _failing(schedule: Schedule, place: int, fails: Fails) -> Schedule:
     return schedule.model_copy(update={"legs": legs})
 
 
-def _hotter(build: Build, schedule: Schedule, system: str) -> Iterator[_Try]:
-    """A hotter day, of the brief's and of the legs' own."""
+def _days(build: Build, schedule: Schedule, system: str) -> Iterator[_Try]:
+    """Other days, all the drive through: the brief's and the legs' own that much warmer or colder."""
     ambient = build.brief.climate.ambient
     if ambient is None:
         return
-    words = "10 °F" if inches(system) else format_si(HOTTER, KINDS["temperature difference"], system)
-    climate = build.brief.climate.model_copy(
-        update={"ambient": from_si(ambient.si + HOTTER, "temperature", "si", "derived")}
-    )
-    legs = tuple(
-        leg.model_copy(update={"ambient": from_si(leg.ambient.si + HOTTER, "temperature", "si", "derived")})
-        if leg.ambient
-        else leg
-        for leg in schedule.legs
-    )
-    other = build.model_copy(update={"brief": build.brief.model_copy(update={"climate": climate})})
-    yield _Try(f"A day {words} hotter", "day", other, schedule.model_copy(update={"legs": legs}))
+    for by in DAYS:
+        words = format_si(abs(by), KINDS["temperature difference"], system)
+        climate = build.brief.climate.model_copy(update={"ambient": _warmer(ambient, by)})
+        legs = tuple(
+            leg.model_copy(update={"ambient": _warmer(leg.ambient, by)}) if leg.ambient else leg
+            for leg in schedule.legs
+        )
+        other = build.model_copy(update={"brief": build.brief.model_copy(update={"climate": climate})})
+        name = f"A day {words} {'hotter' if by > 0 else 'colder'}"
+        yield _Try(name, "day", other, schedule.model_copy(update={"legs": legs}))
+
+
+def _warmer(day: Quantity, by: float) -> Quantity:
+    return from_si(day.si + by, "temperature", "si", "derived")

@@ -165,7 +165,19 @@ def test_what_is_set_by_a_click_does_what_its_row_says(demo):
             again = drive_of(done, done.package, one, bands=False)
             assert again.says == row.found.says, row.name
             tried += 1
-    assert tried >= 6
+    assert tried >= 12
+
+
+def test_fan_hours_per_hundred_miles(demo):
+    """Fans held on by hand over a road of ten minutes at 60 mph, 10 miles: 1.67 h per hundred miles, by hand; and on
+    the road a switch in the lower hose, set for it, runs them no more than one in the upper."""
+    always = on(demo, (("packages", "p1", "control", "strategy"), "toggle"))
+    road = schedule(leg("hold", "10 min", speed="60 mph"))
+    found = what_if(always, road, "us")
+    assert found[0].fan_hours == pytest.approx(1.667, abs=0.02)
+    by_school = {row.name: row.fan_hours for row in found if row.sort == "school"}
+    assert len(by_school) >= 4
+    assert min(by_school.values()) < 1.0
 
 
 def test_failures_are_told_from_their_beginning(demo):
