@@ -99,7 +99,7 @@ class WhatIfView(DrivenTable[tuple[WhatIf, ...]]):
         return (
             scene,
             "Hottest on the drive",
-            "Beside each: when the limit is passed, from the failure on where one is tried.",
+            "Beside each: how long the fans run, or when the limit is passed, from a failure on where one is tried.",
         )
 
 
@@ -111,4 +111,9 @@ def _lane(row: WhatIf, system: str) -> Lane:
     if not row.found.ended:
         return Lane(row.name, spots, f"boils after {clock(float(row.found.run.time[-1]) - row.since)}")
     note = "" if math.isinf(row.left) else f"over after {clock(max(row.left, 0.0))}"
-    return Lane(row.name, spots, note or ("chatters" if row.chatters else ""), row.sort == "now")
+    return Lane(
+        row.name,
+        spots,
+        note or f"fans on {row.found.says.fans.share:.0%}{', chatter' if row.chatters else ''}",
+        row.sort == "now",
+    )
