@@ -25,6 +25,7 @@ WORDS = {
     "off": "key off",
     "cycle": "recorded",
 }
+FAILING = {"": "", "fan": "a fan fails", "fans": "all fans fail", "pump": "the pump fails"}
 
 
 class Edge(NamedTuple):
@@ -93,7 +94,8 @@ def _block(leg: Leg, place: int, across: tuple[float, float], top: float) -> lis
     found: list[Shape] = [
         Rect(INKS.get(leg.kind, "span.mild"), left * MM, (top - BLOCKS) * MM, max(wide, 1.0) * MM, BLOCKS * MM, 2 * MM)
     ]
-    lines = [leg.name or leg.id, WORDS[leg.kind], *(["A/C on"] if leg.ac_on else []), *_fails(leg)]
+    lines = [leg.name or leg.id, WORDS[leg.kind], *(["A/C on"] if leg.ac_on else []), FAILING[leg.fails]]
+    lines = [words for words in lines if words]
     fits = int(wide / LETTER)
     if fits >= 3:
         for k, words in enumerate(lines[: max(1, int(BLOCKS / 14) - 1)]):
@@ -103,10 +105,6 @@ def _block(leg: Leg, place: int, across: tuple[float, float], top: float) -> lis
     else:
         found.append(Label("bar.label", on_sheet(left + wide / 2, top - BLOCKS / 2), str(place + 1)))
     return found
-
-
-def _fails(leg: Leg) -> list[str]:
-    return {"fan": ["a fan fails"], "fans": ["all fans fail"], "pump": ["the pump fails"]}.get(leg.fails, [])
 
 
 def _line(

@@ -227,7 +227,7 @@ def _strip(strip: Strip, top: float, time: Floats, place: _Place) -> list[Shape]
     for tick in axis.ticks():
         y = axis.y(tick)
         found.append(Polyline("strip.rule", (on_sheet(LEFT, y), on_sheet(RIGHT, y))))
-        found.append(Label("el.words", on_sheet(LEFT - 5, y), _figure(tick, strip.unit, axis), "end"))
+        found.append(Label("el.words", on_sheet(LEFT - 5, y), _figure(tick, strip.unit), "end"))
     if strip.band is not None:
         found.append(_band(strip.band, time, place, axis))
     taken: list[float] = []
@@ -236,7 +236,7 @@ def _strip(strip: Strip, top: float, time: Floats, place: _Place) -> list[Shape]
             y = axis.y(value)
             found.append(Polyline(role, (on_sheet(LEFT, y), on_sheet(RIGHT, y))))
             taken.append(y)
-            found.append(Label("el.words", on_sheet(RIGHT + 6, y), f"{name} {_level(value, strip.unit)}", "start"))
+            found.append(Label("el.words", on_sheet(RIGHT + 6, y), f"{name} {number_text(value, strip.unit)}", "start"))
     for line in strip.lines:
         found.append(Polyline(line.role, _points(line.values, time, place, axis)))
     return [*found, *_names(strip, axis, taken)]
@@ -246,11 +246,7 @@ def _titled(strip: Strip) -> str:
     return f"{strip.name}, {strip.unit.symbol}" if strip.unit.symbol else strip.name
 
 
-def _level(value: float, unit: Unit) -> str:
-    return number_text(value, unit)
-
-
-def _figure(value: float, unit: Unit, axis: _Axis) -> str:
+def _figure(value: float, unit: Unit) -> str:
     shown = (value - unit.offset) / unit.factor
     return f"{shown:g}".replace("-", "−") if abs(shown) < 1e5 else f"{shown:.0f}"
 

@@ -1,10 +1,10 @@
-"""Acts on the drives: a schedule more, a leg more, a leg earlier or later, a failure tried."""
+"""Acts on the drives: a schedule more, a leg more, a moment as a duty case."""
 
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.drives.moments import moments_of
-from keelroom.document.edits import Change, Edit, added, fresh_id, fresh_name, set_value
+from keelroom.assess.drives.moments import asked_in, moments_of
+from keelroom.document.edits import Change, Edit, added, fresh_id, fresh_name
 from keelroom.document.quantity import Quantity, quantity
 from keelroom.document.schema.build import DutyCase
 from keelroom.document.schema.drive import Leg, Schedule, usual_schedules
@@ -89,22 +89,17 @@ def _moment_case(do: Doing) -> Edit:
         begins += moment.lasts
     if not moment.alive:
         raise InputError("key_is_off", "With the key off nothing is asked of the engine: no duty case is like it")
-    leg, cases = schedule.legs[moment.leg], do.build.duty_cases
+    leg, cases, day = schedule.legs[moment.leg], do.build.duty_cases, moment.ambient
     stands = leg.kind == "idle" or moment.speed < CREEPS
     name = fresh_name((case.name for case in cases), f"{schedule.name or schedule.id}, {round(at / 60)} min")
     case = DutyCase(
         id=fresh_id(cases, "case"),
         name=name,
-        demand="idle" if stands else "full_power" if leg.kind == "pull" else "road_load",
         speed=quantity("0 mph", "speed") if stands else quantity(f"{moment.speed * 3.6:.4g} km/h", "speed", "derived"),
         grade=_held(0.0 if stands else moment.slope),
-        towed_mass=leg.towed,
-        gear_step=leg.gear_step,
-        rpm=leg.rpm,
-        ac_on=leg.ac_on,
-        in_gear=leg.in_gear,
-        ambient=leg.ambient,
+        ambient=None if day is None else quantity(f"{day:.4g} °C", "temperature", "derived"),
         counted=False,
+        **asked_in(leg, stands),
     )
     return added(do.build, ("duty_cases",), case, do.act.label)
 
@@ -121,20 +116,6 @@ def _add_leg(do: Doing) -> Edit:
     if last is not None:
         leg = leg.model_copy(update={"ac_on": last.ac_on, "towed": last.towed, "speed": last.speed})
     return added(do.build, (*WHERE, schedule.id, "legs"), leg, do.act.label)
-
-
-def _shift_leg(do: Doing) -> Edit:
-    """A leg a place earlier or later."""
-    schedule, wanted = schedule_of(do), do.given("leg")
-    legs = list(schedule.legs)
-    place = next((k for k, leg in enumerate(legs) if leg.id == wanted), None)
-    if place is None:
-        raise InputError("no_such_leg", "That leg is no longer in the schedule")
-    to = place + (1 if do.given("way") == "later" else -1)
-    if not 0 <= to < len(legs):
-        raise InputError("leg_at_end", "It stands there already")
-    legs.insert(to, legs.pop(place))
-    return set_value((*WHERE, schedule.id, "legs"), tuple(legs), do.act.label)
 
 
 def _usual(do: Doing) -> Edit:
@@ -154,6 +135,5 @@ KINDS = (
     ActKind("drive_case", "A duty case as a drive", _from_case, "Drive a duty case"),
     ActKind("moment_case", "A moment of a drive as a duty case, for information", _moment_case, "Look at this moment"),
     ActKind("add_leg", "A leg more at the end of a drive", _add_leg, "Add a leg", first="name"),
-    ActKind("shift_leg", "A leg earlier or later in its drive", _shift_leg, "Move the leg"),
     ActKind("usual_schedules", "The usual drives that are not there", _usual, "Add the usual drives"),
 )

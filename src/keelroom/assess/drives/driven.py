@@ -8,12 +8,14 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.drives.moments import Moment, moments_of
-from keelroom.assess.drives.situations import THERMOSIPHON, Situations, redline_broken, situations_of
+from keelroom.assess.drives.situations import THERMOSIPHON, Situations, doubts_of, redline_broken, situations_of
 from keelroom.assess.drives.stores import lumps_of
+from keelroom.assess.inputs.electrical.system import cells_of
 from keelroom.assess.inputs.needs import needs_of_car
 from keelroom.assess.inputs.translate import car_of
 from keelroom.assess.mended import judged_on
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.core.answer import LEAST_HEAT
 from keelroom.core.arrays import Floats, take
 from keelroom.core.drive import figures, places
 from keelroom.core.drive.figures import Creep, Cycling, Peak
@@ -106,7 +108,6 @@ class Driven(NamedTuple):
     boiling: Floats
     limit: float
     thermostat: float
-    lumps: Lumps
     says: Says
     charge: float
     capacity: float
@@ -193,10 +194,13 @@ def _runs_on(moments: tuple[Moment, ...], place: int, control: Control) -> bool:
 
 def run_of(made: Prepared, bands: bool) -> Driven:
     """Its runs, and what they say. Raises SolveError where a state comes up that is none."""
-    start = _start(made, 0.0)
-    run = _run(made, start, 0.0)
-    low, high = ((_run(made, _start(made, side), side) if bands else None) for side in (-1.0, 1.0))
     found = made.situations
+    as_is = np.zeros(len(found.demands))
+    run = _run(made, _start(made, as_is), as_is)
+    low = high = None
+    if bands:
+        doubt = doubts_of(found)
+        low, high = (_run(made, _start(made, off), off) for off in (-doubt, doubt))
     boiling = found.stands.fixed.boiling[list(found.row)]
     limit, thermostat = (
         float(found.stands.points.plant.limit[0]),
@@ -214,23 +218,21 @@ def run_of(made: Prepared, bands: bool) -> Driven:
         boiling=boiling,
         limit=limit,
         thermostat=thermostat,
-        lumps=made.lumps,
         says=_says(made, run, (boiling, limit, thermostat)),
         charge=charge,
         capacity=made.build.supply.capacity.si,
     )
 
 
-def _run(made: Prepared, start: Start, side: float, legs: Legs | None = None, finer: float = 1.0) -> Run:
-    """side : -1 with the doubt of the heat for it, 1 against it."""
+def _run(made: Prepared, start: Start, off: Floats, legs: Legs | None = None, finer: float = 1.0) -> Run:
+    """off (R,) : share by which the heat of each situation is more than likely."""
     found = made.situations
     legs = legs or found.legs
-    more = 1 + side * found.doubt[list(np.asarray(legs.row, int))]
-    legs = legs._replace(more=np.maximum(more, 0.05))
+    legs = legs._replace(more=np.maximum(1 + off[legs.row], LEAST_HEAT))
     return drive(found.stands, made.lumps, legs, found.supply, start, finer)
 
 
-def _start(made: Prepared, side: float) -> Start:
+def _start(made: Prepared, off: Floats) -> Start:
     """Where it begins: as its first leg settles, warm, or cold."""
     found, charge = made.situations, made.build.supply.state.si
     climate, circuit = found.stands.points.situation.climate, found.stands.points.plant.circuit
@@ -246,7 +248,7 @@ def _start(made: Prepared, side: float) -> Start:
     held = take(found.legs, np.s_[longest : longest + 1])._replace(
         until=np.array([SETTLES]), drains=np.zeros(1), boils=np.full(1, CEILING)
     )
-    run = _run(made, warm, side, held, ROUGHLY)
+    run = _run(made, warm, off, held, ROUGHLY)
     state = run.states[-1].copy()
     for place in (places.CHARGE, places.GIVEN, places.TAKEN, places.UPPER, places.LOWER, places.PASSED):
         state[place] = 0.0
@@ -321,7 +323,7 @@ def _marks(made: Prepared, run: Run, boiling: Floats, limit: float) -> list[Mark
     flat = figures.crossing(time, -left, -FLAT_BATTERY)
     if math.isfinite(flat) and flat > 0:
         found.append(Mark("battery_flat", flat, float(np.interp(flat, time, told(run, "volts")))))
-    volts, least = told(run, "volts"), LOW_VOLTS * 12.0 * _cells(made)
+    volts, least = told(run, "volts"), LOW_VOLTS * 12.0 * cells_of(supply.regulated.si)
     low = figures.crossing(time, -volts, -least)
     if math.isfinite(low):
         found.append(Mark("volts_low", low, float(volts.min())))
@@ -340,8 +342,3 @@ def _marks(made: Prepared, run: Run, boiling: Floats, limit: float) -> list[Mark
         begins = float(made.situations.legs.until[k - 1]) if k else 0.0
         found.append(Mark("short_of_power", begins, float(made.situations.short[k])))
     return found
-
-
-def _cells(made: Prepared) -> float:
-    regulated = made.build.supply.regulated.si
-    return 2.0 if regulated > 20 else 0.5 if regulated < 9 else 1.0

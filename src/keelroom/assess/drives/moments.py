@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from keelroom.assess.drives.traces import Recorded, recorded
 from keelroom.document.schema.build import Build
@@ -68,6 +68,20 @@ def moments_of(build: Build, schedule: Schedule) -> tuple[Moment, ...]:
             path=where,
         )
     return tuple(found)
+
+
+def asked_in(leg: Leg, stands: bool) -> dict[str, Any]:
+    """What a duty case of a moment has of its leg; speed, grade and day are the moment's own. Engine speed as typed
+    counts while it stands only where the leg itself stands, or keeps one speed."""
+    kept = leg.kind in ("idle", "hold", "pull") or not stands
+    return {
+        "demand": "idle" if stands else "full_power" if leg.kind == "pull" else "road_load",
+        "towed_mass": leg.towed,
+        "gear_step": leg.gear_step,
+        "rpm": leg.rpm if kept else None,
+        "ac_on": leg.ac_on and leg.kind != "off",
+        "in_gear": leg.in_gear,
+    }
 
 
 def _ends_at(part: Sequence[Moment], leg: Leg, before: float) -> float:

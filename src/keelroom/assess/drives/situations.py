@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from typing import Literal, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.drives.moments import Moment
+from keelroom.assess.drives.moments import Moment, asked_in
 from keelroom.assess.inputs.demand import Demand, demand_of
 from keelroom.assess.inputs.electrical.system import Key, balance_at, battery_of
 from keelroom.assess.inputs.translate import Car, PointRow, row_at, stacked
@@ -18,7 +18,7 @@ from keelroom.core.coupling import prepare
 from keelroom.core.drive.records import Legs, Stands, Supply
 from keelroom.core.drive.run import has_contacts
 from keelroom.core.electrical.charging import Balance, Battery, discharge_time
-from keelroom.core.plant import Fixed, Layout, Points
+from keelroom.core.plant import Fixed, Points
 from keelroom.core.thermal.engine_heat import ENGINE_SPEEDS, EngineHeat, engine_heat
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Brief
@@ -57,8 +57,7 @@ class Asks(NamedTuple):
 
 class Situations(NamedTuple):
     """Of one package and schedule: R situations as they are solved, what each is in plain numbers, the situation of
-    every moment (n,), what the engine burns in it [W] with the fans running, and a doubt of the heat, as a share (R,).
-    """
+    every moment (n,), what the engine burns in it [W] with the fans running, and what it falls short by."""
 
     stands: Stands
     demands: tuple[Demand, ...]
@@ -67,7 +66,7 @@ class Situations(NamedTuple):
     supply: Supply
     fuel: Floats
     short: Floats
-    doubt: Floats
+    rows: tuple[PointRow, ...]
 
 
 def situations_of(
@@ -88,7 +87,6 @@ def situations_of(
     fixed = prepare(points, layout)
     row = tuple(place[ask] for ask in asked)
     heats, fuel, short, bay = _burnt(points, fixed, moments, row)
-    doubt = _doubts(rows, layout)
     until = np.cumsum([moment.lasts for moment in moments])
     legs = Legs(
         until=until,
@@ -104,7 +102,7 @@ def situations_of(
         bay=bay,
     )
     supply = _supply(build, package, kinds, demands)
-    return Situations(Stands(points, fixed, layout), demands, row, legs, supply, fuel, short, doubt)
+    return Situations(Stands(points, fixed, layout), demands, row, legs, supply, fuel, short, tuple(rows))
 
 
 def _failed(schedule: Schedule) -> list[tuple[Fails, ...]]:
@@ -150,20 +148,13 @@ def _idle(brief: Brief) -> float:
 def case_of(leg: Leg, speed: float, grade: float, ambient: float | None) -> DutyCase:
     """A moment of a leg as a duty case. speed [m/s], ambient [degC] or None for the leg's or the brief's."""
     stands = leg.kind in ("idle", "off") or speed <= 0
-    asked: Literal["idle", "road_load", "full_power"] = "full_power" if leg.kind == "pull" else "road_load"
-    day = leg.ambient if ambient is None else _plain(ambient)
     return DutyCase.model_construct(
         id=leg.id,
-        demand="idle" if stands else asked,
         speed=_plain(0.0 if stands else speed),
         grade=_plain(grade),
-        towed_mass=leg.towed,
-        gear_step=leg.gear_step,
-        rpm=leg.rpm if leg.kind in ("idle", "hold", "pull") or not stands else None,
         stops_per_km=_plain(0.0),
-        ac_on=leg.ac_on and leg.kind != "off",
-        in_gear=leg.in_gear,
-        ambient=day,
+        ambient=leg.ambient if ambient is None else _plain(ambient),
+        **asked_in(leg, stands),
     )
 
 
@@ -236,12 +227,12 @@ def _as_driven(
     return EngineHeat(*found)
 
 
-def _doubts(rows: list[PointRow], layout: Layout) -> Floats:
+def doubts_of(found: Situations) -> Floats:
     """What is in doubt of the heat balance as a share of the heat into the coolant, WITHIN standard doubts, (R,)."""
-    count = len(rows)
+    rows, count = found.rows, len(found.rows)
     chosen = sorted({round(k * (count - 1) / max(JUDGED - 1, 1)) for k in range(min(JUDGED, count))})
     points, unsure = stacked([rows[k] for k in chosen])
-    answer = steady_answer(points, unsure, layout)
+    answer = steady_answer(points, unsure, found.stands.layout)
     share = WITHIN * answer.band.worth.together / np.maximum(answer.solution.state.heat_in, 1.0)
     nearest = np.abs(np.arange(count)[:, None] - np.array(chosen)).argmin(axis=1)
     doubt: Floats = np.minimum(share[nearest], 0.9)
@@ -279,12 +270,12 @@ def _system(build: Build, package: Package, demand: Demand, alive: bool) -> _Sys
     def at(state: float, fans: bool, turns: bool = alive) -> Balance:
         return balance_at(build, package, demand.at, Key(state, fans, turns))
 
-    running = [at(float(state), True) for state in STATES]
-    resting = [at(float(state), False) for state in STATES]
+    running, resting = ([at(float(state), fans) for state in STATES] for fans in (True, False))
+    turning = running if alive else [at(float(state), True, True) for state in STATES]
     return _System(
         idle_volts=at(charge, False).voltage,
         # As it is read between the states; where the engine stands the fans' air was worked out as it idles.
-        blown_at=float(np.interp(charge, STATES, [at(float(state), True, True).voltage for state in STATES])),
+        blown_at=float(np.interp(charge, STATES, [one.voltage for one in turning])),
         volts=[one.voltage for one in running],
         amps=[one.battery for one in running],
         rests=[one.battery for one in resting],
@@ -315,7 +306,7 @@ def _held_to_law(schedule: Schedule, demands: tuple[Demand, ...]) -> None:
         if not ENGINE_SPEEDS[0] <= demand.rpm / 60 <= ENGINE_SPEEDS[1]:
             raise InputError(
                 "drive_too_fast",
-                f"“{schedule.name or schedule.id}” asks the engine for {demand.rpm:.0f} rpm: its speed and the gearing "
-                "do not go together",
+                f"“{schedule.name or schedule.id}” asks the engine for {demand.rpm:.0f} rpm: its speed and the "
+                "gearing do not go together",
                 path=("driving", "schedules", schedule.id),
             )

@@ -1,7 +1,7 @@
 """What stores heat in a car and how fast it follows: proposed from its size where nobody measured it.
 
-A lump's capacity moves no steady temperature, only the time it takes: ±30 % of all of them is some ±30 % of every time
-from one temperature to the next.
+A lump's capacity moves no steady temperature, only the time it takes: ±30 % of all of them is some ±30 % of every
+time from one temperature to the next.
 """
 
 from __future__ import annotations

@@ -9,7 +9,8 @@ from keelroom.core.loop.point cimport opening_at
 cdef int METAL, REST, HOT, CORE, COLD, OIL, GEARBOX, BAY, ELEMENT, READ, NEEDLE
 cdef int FANS, LOAD, CHARGE, GIVEN, TAKEN, UPPER, LOWER, PASSED
 cdef int SIZE, WARM, JUDGED, TOLD, SEARCHES, DONE, FULL, BROKEN, BOILED
-cdef double NEAR, PER_SHARE, SHORTEST, LONGEST, SAFETY, GROWS, SHRINKS, PART, LATER, SOON, STANDING_FILM, MANY_UNITS, LEAST_FLOW, LONG_AGO, NO_STATE, NEXT_LEG, SWITCHED
+cdef double NEAR, PER_SHARE, SHORTEST, LONGEST, SAFETY, GROWS, SHRINKS, PART, LATER, SOON
+cdef double STANDING_FILM, MANY_UNITS, LEAST_FLOW, LONG_AGO, NO_STATE, NEXT_LEG, SWITCHED
 
 cdef class LumpRows:
     cdef public double metal, rest, hot, cold, core, oil, gearbox, bay, film, inside, outside
@@ -54,9 +55,6 @@ cdef class Running(Meeting):
     cdef double system(self, double charge) noexcept nogil
 
     @cython.locals(wanted=double, newest=int, low=int, high=int, middle=int, span=double, share=double)
-    cdef double through(self, int place, double volume, const double[::1] now) noexcept nogil
-
-    @cython.locals(found=double, newest=int, span=double, share=double)
     cdef double hose(self, int place, double volume, const double[::1] now, double enters) noexcept nogil
 
     @cython.locals(leg=int, play=double)

@@ -164,14 +164,18 @@ class Running(Meeting):
             self.drain = 0.0
         return on / max(self.supply.blown_at[i], 1e-9)
 
-    def through(self, place, volume, now):
-        """What leaves a hose [degC] that a column of what was told went into: `volume` [m3] of it ago."""
-        wanted = now[PASSED] - volume
+    def hose(self, place, volume, now, enters):
+        """What leaves a hose [degC] of a volume [m3]: what went in so much ago, by a column of what was told; `enters`
+        goes in now."""
+        if volume <= 0 or self.kept == 0:
+            return enters
+        wanted, newest = now[PASSED] - volume, self.kept - 1
         if wanted <= self.passed[0]:
             return self.entered[0, place]
-        newest = self.kept - 1
         if wanted >= self.passed[newest]:
-            return -1e9
+            span = now[PASSED] - self.passed[newest]
+            share = (wanted - self.passed[newest]) / span if span > 0 else 1.0
+            return mean(share, self.entered[newest, place], enters)
         low, high = 0, newest
         while high - low > 1:
             middle = (low + high) // 2
@@ -182,18 +186,6 @@ class Running(Meeting):
         span = self.passed[high] - self.passed[low]
         share = (wanted - self.passed[low]) / span if span > 0 else 1.0
         return mean(share, self.entered[low, place], self.entered[high, place])
-
-    def hose(self, place, volume, now, enters):
-        """The same, `enters` [degC] what goes in now."""
-        if volume <= 0 or self.kept == 0:
-            return enters
-        found = self.through(place, volume, now)
-        if found > -1e8:
-            return found
-        newest = self.kept - 1
-        span = now[PASSED] - self.passed[newest]
-        share = (now[PASSED] - volume - self.passed[newest]) / span if span > 0 else 1.0
-        return mean(share, self.entered[newest, place], enters)
 
     def look(self, now):
         """The joint point at a state."""

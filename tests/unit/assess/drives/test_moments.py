@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from keelroom.assess.acts.registry import edit_for
+from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.drives.driven import Driven, drive_of
 from keelroom.assess.drives.moments import Moment, moments_of
 from keelroom.assess.outcome import Stopped
@@ -186,3 +186,16 @@ def test_failures_are_told_from_their_beginning(demo):
     row = next(one for one in found if one.name.startswith("All fans fail"))
     assert row.since == pytest.approx(300.0)
     assert 30.0 < row.left < 25 * 60.0
+
+
+def test_a_moment_as_a_duty_case_asks_what_the_moment_does(demo):
+    """In a leg that names no day the day is the one the leg before came to."""
+    two = schedule(leg("idle", "5 min", ambient="20 °C"), leg("hold", "10 min", speed="40 mph", grade="3 %"))
+    build = demo.model_copy(update={"driving": demo.driving.model_copy(update={"schedules": (two,)})})
+    done = apply(build, edit_for(build, offer("moment_case", schedule="test", at="600"), "us"))
+    case = done.duty_cases[-1]
+    assert case.ambient.si == pytest.approx(20.0)
+    assert case.speed.si == pytest.approx(40 * 0.44704, rel=1e-3)
+    assert case.grade.si == pytest.approx(0.03, abs=1e-4)
+    assert case.demand == "road_load"
+    assert not case.counted

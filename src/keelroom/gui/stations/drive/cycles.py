@@ -24,6 +24,7 @@ from keelroom.gui.stations.drive.drives import Drives
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
 from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
+from keelroom.units import KINDS, both
 
 NONE = "not in the file"
 SHOWN = 6
@@ -108,8 +109,8 @@ class CyclesView(ScrolledColumn):
     def _one(self, column: QVBoxLayout, ident: str, found: Recorded, *, mine: bool) -> None:
         column.addSpacing(4)
         column.addWidget(label(found.name, "strong", wrap=True))
-        mean = found.metres / max(found.lasts, 1e-9) * 2.236936 if self.session.system.startswith("us") else None
-        speed = f"{mean:.1f} mph" if mean is not None else f"{found.metres / max(found.lasts, 1e-9) * 3.6:.1f} km/h"
+        unit = self.session.unit(KINDS["speed"])
+        speed = f"{found.metres / max(found.lasts, 1e-9) / unit.factor:.1f} {unit.symbol}"
         way = format_way(found.metres, self.session.system)
         column.addWidget(
             label(f"{clock(found.lasts)}, {way}, {speed} in the mean. {found.source}.", "faint", wrap=True)
@@ -183,9 +184,8 @@ class CyclesView(ScrolledColumn):
             column.addWidget(label(found.read, "problem", wrap=True))
         else:
             trace, faults = found.read.trace, found.read.faults
-            told = f"{found.read.lines} lines, {len(trace.seconds)} kept, {clock(trace.seconds[-1])}, at most " + (
-                f"{max(trace.speeds) * 3.6:.0f} km/h ({max(trace.speeds) * 2.236936:.0f} mph)."
-            )
+            told = f"{found.read.lines} lines, {len(trace.seconds)} kept, {clock(trace.seconds[-1])}, "
+            told += f"at most {both(max(trace.speeds), 'speed')}."
             column.addWidget(label(told, wrap=True))
             for fault in faults[:SHOWN]:
                 column.addWidget(label(f"Line {fault.line}: {fault.why}.", "doubt", wrap=True))

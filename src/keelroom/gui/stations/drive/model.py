@@ -7,7 +7,7 @@ from keelroom.assess.drives.words import clock
 from keelroom.catalogue.cycles import SHIPPED
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.drive import Leg, Schedule
-from keelroom.drawing.schedule import WORDS
+from keelroom.drawing.schedule import FAILING, WORDS
 from keelroom.gui.rows import Group, Page, Press, Row, quantities
 from keelroom.units import KINDS, format_si
 
@@ -111,6 +111,6 @@ def leg_words(leg: Leg | None, system: str) -> str:
         f"{leg.grade.si:.0%} up" if leg.grade.si > 0 else "",
         "towing" if leg.towed.si > 0 else "",
         "A/C on" if leg.ac_on else "",
-        {"fan": "a fan fails", "fans": "all fans fail", "pump": "the pump fails"}.get(leg.fails, ""),
+        FAILING[leg.fails],
     )
     return ", ".join(word for word in words if word)

@@ -5,8 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 
-from keelroom.assess.drives.driven import Driven
-from keelroom.assess.drives.words import clock, verdict
+from keelroom.assess.drives.words import clock
 from keelroom.assess.outcome import Stopped
 from keelroom.drawing.strips import Laid, laid
 from keelroom.gui.session.session import Session
@@ -93,8 +92,3 @@ class StripBoard(SceneView):
             super().keyPressEvent(event)
         else:
             self.drives.move(self.drives.at + way)
-
-    def said(self) -> str:
-        """The verdict, for who cannot see the strips."""
-        found = self.drives.found
-        return verdict(found, self.session.system)[1] if isinstance(found, Driven) else ""
