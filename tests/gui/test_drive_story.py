@@ -13,6 +13,7 @@ from keelroom import cli
 from keelroom.assess.drives.driven import Driven, drive_of
 from keelroom.assess.drives.words import at_moment, headline, verdict
 from keelroom.assess.outcome import Stopped
+from keelroom.document.quantity import quantity
 from tests.gui.driver import Driver, shown
 
 WRONG = "time,speed\n0,0\n10,20\n20,abc\n30,25\n40,-3\n50,10\n60,0\n"
@@ -185,3 +186,14 @@ def test_a_moment_is_looked_at_as_a_duty_case(driver):
     assert not case.counted
     assert any(name.startswith(case.name) for name in driver.ledger())
     assert driver.window.session.case == case.id
+
+
+def test_what_stops_a_drive_is_gone_to(driver):
+    driving(driver)
+    path = ("packages", driver.window.session.build.active, "core", "fin_density")
+    driver.window.session.set(path, quantity("0.2 fins/in", "fin density", "measured"), "Fins")
+    driver.until(lambda: isinstance(drives(driver).found, Stopped))
+    assert driver.shows("louvered fins")
+    driver.click("Go to what stops it")
+    assert driver.window.shown_station == "Core"
+    assert driver.window.stations["Core"].current == "Size"

@@ -19,9 +19,9 @@ from keelroom.units import KINDS, Unit, number_text
 
 WIDTH, LEFT, RIGHT = 840.0, 54.0, 742.0
 """[mm] of the sheet, and where its axis of time begins and ends; names of lines stand right of it"""
-GAP, FIRST = 20.0, -8.0
+GAP, FIRST = 19.0, -8.0
 """[mm] between strips, and the top of the first"""
-TALL, MIDDLE, LOW, LEAN = 176.0, 62.0, 44.0, 32.0
+TALL, MIDDLE, LOW, LEAN = 150.0, 52.0, 36.0, 32.0
 STEPS = (0.05, 0.1, 0.2, 0.25, 0.5, 1, 2, 5, 10, 20, 25, 50, 100, 200, 500, 1000)
 TIMES = (5, 10, 15, 30, 60, 120, 300, 600, 900, 1800, 3600, 7200, 14400)
 AIR_DENSITY = 1.15
@@ -32,7 +32,7 @@ MARK_LETTER = 1.4 * LETTER
 """[mm] of a letter where the strips are as small as they get"""
 MOST_POINTS = 900
 """of a line: more than it is pixels wide"""
-ROOM = 13.0
+ROOM = 17.0
 """[mm] between the names of two lines"""
 
 

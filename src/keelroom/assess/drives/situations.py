@@ -9,6 +9,7 @@ import numpy as np
 
 from keelroom.assess.drives.moments import Moment, asked_in
 from keelroom.assess.inputs.demand import Demand, demand_of
+from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.assess.inputs.electrical.system import Key, balance_at, battery_of
 from keelroom.assess.inputs.translate import Car, PointRow, row_at, stacked
 from keelroom.assess.made import made_brief
@@ -19,7 +20,7 @@ from keelroom.core.drive.records import Legs, Stands, Supply
 from keelroom.core.drive.run import has_contacts
 from keelroom.core.electrical.charging import Balance, Battery, discharge_time
 from keelroom.core.plant import Fixed, Points
-from keelroom.core.thermal.engine_heat import ENGINE_SPEEDS, EngineHeat, engine_heat
+from keelroom.core.thermal.engine_heat import EngineHeat, engine_heat
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Brief
 from keelroom.document.schema.build import Build, DutyCase
@@ -77,8 +78,9 @@ def situations_of(
     asked = [_asks(moment, failed[moment.leg]) for moment in moments]
     kinds = list(dict.fromkeys(asked))
     place = {kind: k for k, kind in enumerate(kinds)}
+    for kind in kinds:
+        _held_to_laws(build, package, schedule, kind)
     demands = tuple(_demand(build, schedule, kind) for kind in kinds)
-    _held_to_law(schedule, demands)
     rows = [
         _broken(row_at(build, package, car, demand), kind, package) for kind, demand in zip(kinds, demands, strict=True)
     ]
@@ -300,13 +302,13 @@ def redline_broken(build: Build, demands: tuple[Demand, ...]) -> float | None:
     return most if most > 60 * build.supply.redline.si else None
 
 
-def _held_to_law(schedule: Schedule, demands: tuple[Demand, ...]) -> None:
-    """Raises InputError where an engine is asked to turn as fast as none does."""
-    for demand in demands:
-        if not ENGINE_SPEEDS[0] <= demand.rpm / 60 <= ENGINE_SPEEDS[1]:
-            raise InputError(
-                "drive_too_fast",
-                f"“{schedule.name or schedule.id}” asks the engine for {demand.rpm:.0f} rpm: its speed and the "
-                "gearing do not go together",
-                path=("driving", "schedules", schedule.id),
-            )
+def _held_to_laws(build: Build, package: Package, schedule: Schedule, ask: Asks) -> None:
+    """Raises InputError, its path in it, where a law the situation needs would be left: by the doors of a duty case;
+    entries of the leg are named where it is they that are far out."""
+    leg = schedule.legs[ask.leg]
+    case = case_of(leg, ask.speed, ask.grade, ask.ambient)
+    stop = stop_at_doors(build.model_copy(update={"duty_cases": (case,)}), package, case)
+    if stop is not None:
+        own = stop.where[:1] == ("duty_cases",)
+        where = ("driving", "schedules", schedule.id, "legs", *stop.where[1:]) if own else stop.where
+        raise InputError("drive_past_law", stop.why, path=where)

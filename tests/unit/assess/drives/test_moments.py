@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 
 from keelroom.assess.acts.registry import edit_for, offer
+from keelroom.assess.assess import first_wave
 from keelroom.assess.drives.driven import Driven, drive_of
 from keelroom.assess.drives.moments import Moment, moments_of
 from keelroom.assess.outcome import Stopped
@@ -112,6 +113,25 @@ def test_gearing_that_no_engine_turns_is_said(demo):
     found = drive_of(build, build.package, schedule(leg("hold", "5 min", speed="70 mph")), False)
     assert isinstance(found, Stopped)
     assert "rpm" in found.why
+    assert found.where == ("brief", "vehicle", "tyre_diameter")
+
+
+def test_an_entry_past_a_law_stops_a_drive_as_it_stops_a_duty_case(demo):
+    """By the same sentence, at the entry that is far out; nothing of what went wrong inside."""
+    for entry, text, kind in (
+        (("packages", "p1", "core", "fin_density"), "0.2 fins/in", "fin density"),
+        (("supply", "regulated"), "48 V", "voltage"),
+    ):
+        build = on(demo, (entry, text, kind))
+        found = drive_of(build, build.package, schedule(leg("idle", "5 min")), False)
+        case = next(one for one in first_wave(build).cases if one.case_id == "idle")
+        assert isinstance(found, Stopped)
+        assert not found.report
+        assert found.why == case.stopped.why
+        assert found.where == entry
+    typed = drive_of(demo, demo.package, schedule(leg("idle", "5 min", rpm="100 rpm")), False)
+    assert typed.where[:4] == ("driving", "schedules", "test", "legs")
+    assert typed.where[-1] == "rpm"
 
 
 def test_a_redline_passed_is_marked_at_its_moment(demo):

@@ -21,8 +21,9 @@ from keelroom.errors import DocumentError, KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.drive.drives import Drives
+from keelroom.gui.stations.drive.strips import READABLE
 from keelroom.gui.widgets.column import ScrolledColumn
-from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
+from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
 from keelroom.units import KINDS, both
 
@@ -60,7 +61,7 @@ class CyclesView(ScrolledColumn):
     @property
     def picture(self) -> Picture:
         """The cycle that is looked at."""
-        return Picture("A recorded cycle", self._drawn, WORDED)
+        return Picture("A recorded cycle", self._drawn, READABLE)
 
     def _drawn(self) -> Drawing:
         found = self._shown()

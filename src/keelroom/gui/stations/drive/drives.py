@@ -76,7 +76,8 @@ class Drives(QObject):
         self.asked = state
         self.worker.ask(_drive(build, schedule, bands=False))
 
-    def _answered(self, found: Found) -> None:
+    def _answered(self, answer: tuple[Found]) -> None:
+        (found,) = answer
         self.found = found
         if isinstance(found, Driven):
             self.at = min(self.at, found.lasts) if self.at else found.says.peak.at
@@ -106,5 +107,6 @@ class Drives(QObject):
 READ = ("brief", "survey", "supply", "packages", "driving")
 
 
-def _drive(build: Build, schedule: Schedule, *, bands: bool) -> Callable[[], Found]:
-    return lambda: drive_of(build, build.package, schedule, bands)
+def _drive(build: Build, schedule: Schedule, *, bands: bool) -> Callable[[], tuple[Found]]:
+    """In a tuple: a worker tells of a stop by itself no more than why, not where it is mended."""
+    return lambda: (drive_of(build, build.package, schedule, bands),)

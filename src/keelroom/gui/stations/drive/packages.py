@@ -14,7 +14,8 @@ from keelroom.drawing.strips import together
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.drive.driven_table import DrivenTable
 from keelroom.gui.stations.drive.drives import Drives
-from keelroom.gui.widgets.scene_view import Drawing
+from keelroom.gui.stations.drive.strips import READABLE
+from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.units import KINDS
 
 COLUMNS = (
@@ -68,6 +69,10 @@ class RacedView(DrivenTable[tuple[Raced, ...]]):
     def show_found(self, found: tuple[Raced, ...]) -> None:
         current = next((k for k, row in enumerate(found) if row.act is None), -1)
         self.show_lines([cells(row, self.session.system) for row in found], current)
+
+    @property
+    def picture(self) -> Picture:
+        return super().picture._replace(readable=READABLE)
 
     def act_at(self, row: int) -> Act | None:
         return self.found[row].act if self.found is not None else None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import Qt, QTimer, pyqtSignal
@@ -111,6 +112,8 @@ class RunView(QWidget):
             column.addWidget(label(self.drives.missing, wrap=True))
         elif isinstance(found, Stopped):
             column.addWidget(label(f"{found.sentence}.", "problem", wrap=True))
+            go = button("Go there", partial(self.session.asked_for.emit, found.where), "Go to what stops it")
+            column.addWidget(go)
         elif found is None:
             column.addWidget(label("working it out …", wrap=True))
         else:
