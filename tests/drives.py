@@ -12,7 +12,7 @@ from keelroom.document.schema.drive import Leg, Schedule
 def leg(kind="idle", lasts="20 min", **more):
     """One leg; measures as texts."""
     kinds = {"speed": "speed", "grade": "share", "towed": "mass", "rpm": "turning speed", "ambient": "temperature"}
-    kinds |= {"stands": "minutes", "goes": "minutes", "gear_step": "number"}
+    kinds |= {"stands": "minutes", "goes": "minutes", "gear_step": "number", "ac_share": "share"}
     told = {name: quantity(value, kinds[name]) if name in kinds else value for name, value in more.items()}
     ident = told.pop("id", f"{kind}-{lasts}".replace(" ", ""))
     return Leg(id=ident, kind=kind, lasts=quantity(lasts, "minutes"), **told)

@@ -13,6 +13,7 @@ from keelroom import cli
 from keelroom.assess.drives.driven import Driven, drive_of
 from keelroom.assess.drives.words import at_moment, headline, verdict
 from keelroom.assess.outcome import Stopped
+from keelroom.document.edits import set_value
 from keelroom.document.quantity import quantity
 from tests.gui.driver import Driver, shown
 
@@ -103,6 +104,42 @@ def test_a_leg_is_dragged_typed_and_undone(driver):
     assert session.build.driving.schedules[0].legs[0].lasts.si == 2400.0
     driver.turn("Run")
     driver.until(lambda: isinstance(drives(driver).found, Driven) and drives(driver).found.lasts == 2400.0)
+
+
+def test_legs_change_places_by_hand_and_by_keys(driver):
+    driving(driver, "Schedule")
+    session, view = driver.window.session, drives(driver)
+    view.choose(next(one.id for one in session.build.driving.schedules if len(one.legs) > 2))
+    board = driver.window.stations["Drive"].drawing()
+
+    def order():
+        return [leg.id for leg in view.schedule.legs]
+
+    was, edges = order(), board.plan.edges
+    inside = [board.view().map(QPointF(edge.x, -0.03)).toPoint() - QPoint(9, 0) for edge in edges]
+    driver.drag(board, inside[0], inside[1])
+    assert order()[:2] == [was[1], was[0]]
+    board.setFocus()
+    QTest.keyClick(board, Qt.Key.Key_Left, Qt.KeyboardModifier.ControlModifier)
+    assert order() == was
+    QTest.keyClick(board, Qt.Key.Key_Left, Qt.KeyboardModifier.ControlModifier)
+    assert order() == was  # it is the first already
+    driver.ctrl(Qt.Key.Key_Z)
+    driver.ctrl(Qt.Key.Key_Z)
+    assert order() == was
+
+
+def test_what_if_can_be_stopped_and_begun_again(driver):
+    driving(driver, "What if")
+    table = driver.find("One thing other", QTableWidget)
+    driver.until(lambda: table.rowCount() > 5)
+    driver.window.session.apply(set_value(("brief", "climate", "ambient"), quantity("31 °C", "temperature"), "Day"))
+    driver.until(lambda: driver.shows("working it out"))
+    driver.click("Stop: one thing other")
+    assert driver.shows("Stopped.")
+    driver.click("Stop: one thing other")
+    driver.until(lambda: driver.shows("chosen on the Run page"))
+    assert table.isEnabled()
 
 
 def test_a_drive_without_time_says_so_where_its_strip_would_be(driver):

@@ -341,3 +341,39 @@ def test_an_electric_pump_that_runs_on_does_what_fans_alone_cannot():
     plain, helped = (driven(build, *legs).says.key_off for build in (pumped, ran))
     assert plain.peak - plain.was > 5.0
     assert helped.peak - helped.was < 0.5 * (plain.peak - plain.was)
+
+
+def test_a_heater_takes_what_a_heater_core_takes():
+    """25 L/min at rated flow past an air side of 110 W/K: effectiveness of an exchanger whose air is the weaker stream
+    by hand (Kays and London). Common practice, no source: 4-7 kW with the coolant 50-70 K over the day."""
+    run = driven(BUILD, leg("idle", "120 min", heater_on=True), begins="warm").run
+    flow, hot = float(told(run, "flow")[-1]), float(run.outlet[-1])
+    day = BUILD.brief.climate.ambient.si
+    rated = ready(BUILD, leg("idle", "1 min")).situations.stands.points.plant.circuit.flow_rated[0]
+    carries = 25 / 60e3 * flow / rated * 3.58e6
+    by_hand = carries * (1 - math.exp(-110 / carries)) * (hot - day)
+    assert 3000 < by_hand < 7000
+    span = run.time > run.time[-1] - 1800
+    taken = run.of(places.TAKEN)[span]
+    core = np.trapezoid(told(run, "core_heat")[span], run.time[span])
+    mean = (taken[-1] - taken[0] - core) / (run.time[-1] - run.time[span][0])
+    # Oil and gearbox shed to the case meanwhile: some hundred watts.
+    assert mean == pytest.approx(by_hand, abs=900)
+
+
+def test_a_heater_on_full_buys_degrees_where_the_core_is_too_small():
+    """Common practice, no source: the driver's own radiator."""
+    hill = (leg("hold", "30 min", speed="45 mph", grade="7 %", towed="5000 lb", gear_step="1.4", ac_on=True),)
+    hot = driven(BUILD, *hill).says
+    cured = driven(BUILD, *(one.model_copy(update={"heater_on": True}) for one in hill)).says
+    assert 1.0 < hot.peak.value - cured.peak.value < 15.0
+
+
+def test_an_ac_that_cycles_heats_by_its_share():
+    """Half the time on lies half way between on and off, within the swing its clutch makes."""
+    idle = [
+        driven(COUPE, leg("idle", "60 min", ac_on=on, ac_share=share, rpm="1000 rpm")).run
+        for on, share in ((False, "100 %"), (True, "50 %"), (True, "100 %"))
+    ]
+    off, half, full = (float(np.trapezoid(told(run, "own"), run.time) / run.time[-1]) for run in idle)
+    assert half == pytest.approx(0.5 * (off + full), rel=0.02)

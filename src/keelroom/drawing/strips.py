@@ -127,9 +127,17 @@ def strips_of(driven: Driven, system: str, held: Driven | None = None) -> tuple[
     volts = Strip(
         "Volts", (Line("", lines["volts"], "strip.main"),), KINDS["voltage"].shown_unit(system), MIDDLE, least=2.0
     )
+    amps = Strip(
+        "Battery takes",
+        (Line("", lines["battery A"], "strip.cool"),),
+        KINDS["current"].shown_unit(system),
+        LOW,
+        levels=((0.0, "", "rail"),),
+        least=10.0,
+    )
     battery = Strip("Charge", (Line("", lines["charge"], "strip.cool"),), SHARE, LOW, least=1.0, from_nought=True)
     road = Strip("Speed", (Line("", lines["speed"], "strip.main"),), speed, LOW, least=5.0, from_nought=True)
-    found = [coolant, fluids, fans, volts]
+    found = [coolant, fluids, fans, volts, amps]
     airflow = KINDS["airflow"].shown_unit(system)
     breathed = Line("", lines["air through core kg/s"] / AIR_DENSITY, "strip.fan")
     found.append(Strip("Air through the core", (breathed,), airflow, LOW, least=0.1, from_nought=True))

@@ -99,7 +99,7 @@ def _moment_case(do: Doing) -> Edit:
         grade=_held(0.0 if stands else moment.slope),
         ambient=None if day is None else quantity(f"{day:.4g} °C", "temperature", "derived"),
         counted=False,
-        **asked_in(leg, stands),
+        **asked_in(leg, stands, moment.ac),
     )
     return added(do.build, ("duty_cases",), case, do.act.label)
 

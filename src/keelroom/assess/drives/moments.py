@@ -18,6 +18,9 @@ PIECE = 2.5
 ROTATES = 1.05
 """What turns with the wheels adds so much to a car's mass where it is sped up (common practice)."""
 GRAVITY = 9.80665
+CLUTCH_ON, CLUTCH_LEAST = 20.0, 5.0
+"""[s] an A/C's clutch stays closed where it cycles, and closed or open at least (common practice, no source: a switch
+on the cold side opens it a few times a minute on a mild day, and not at all on a hot one at a light)."""
 LEAST = 0.05
 """[s] of a moment: shorter ones are left out."""
 STEEPEST = 1.2
@@ -26,7 +29,7 @@ STEEPEST = 1.2
 
 class Moment(NamedTuple):
     """lasts [s];  speed [m/s] in the mean;  gains [m/s2];  leg: its place in the schedule;  ambient [degC] or None for
-    the brief's;  alive: the engine runs;  steady: nothing changes in it"""
+    the brief's;  alive: the engine runs;  steady: nothing changes in it;  ac: the A/C's clutch is closed"""
 
     lasts: float
     speed: float
@@ -36,6 +39,7 @@ class Moment(NamedTuple):
     ambient: float | None
     alive: bool
     steady: bool
+    ac: bool = False
 
     @property
     def slope(self) -> float:
@@ -57,7 +61,7 @@ def moments_of(build: Build, schedule: Schedule) -> tuple[Moment, ...]:
     for place, leg in enumerate(schedule.legs):
         part = list(_leg(build, schedule, (place, leg), speed))
         ends = leg.ambient.si if leg.ambient else ambient
-        found += _warming(part, ambient, ends)
+        found += _clutched(_warming(part, ambient, ends), leg)
         ambient = ends
         speed = 0.0 if leg.kind in ("idle", "off", "stops") else _ends_at(part, leg, speed)
     if sum(moment.lasts for moment in found) < 1:
@@ -70,16 +74,38 @@ def moments_of(build: Build, schedule: Schedule) -> tuple[Moment, ...]:
     return tuple(found)
 
 
-def asked_in(leg: Leg, stands: bool) -> dict[str, Any]:
-    """What a duty case of a moment has of its leg; speed, grade and day are the moment's own. Engine speed as typed
-    counts while it stands only where the leg itself stands, or keeps one speed."""
+def _clutched(part: Iterator[Moment], leg: Leg) -> Iterator[Moment]:
+    """The moments parted where the A/C's clutch opens and closes by itself."""
+    share = leg.ac_share.si
+    if not leg.ac_on or leg.kind == "off" or share >= 1:
+        on = leg.ac_on and leg.kind != "off"
+        yield from (moment._replace(ac=on) for moment in part)
+        return
+    closed = max(CLUTCH_ON, CLUTCH_LEAST * share / (1 - share)) if share >= 0.5 else CLUTCH_ON
+    opened = max(closed * (1 - share) / share, CLUTCH_LEAST)
+    closed = opened * share / (1 - share)
+    on, left = True, closed
+    for moment in part:
+        rest = moment.lasts
+        while rest > 0:
+            lasts = left if rest - left > LEAST else rest
+            yield moment._replace(lasts=lasts, ac=on)
+            rest, left = rest - lasts, left - lasts
+            if left <= LEAST:
+                on = not on
+                left += closed if on else opened
+
+
+def asked_in(leg: Leg, stands: bool, ac: bool) -> dict[str, Any]:
+    """What a duty case of a moment has of its leg; speed, grade, day and A/C are the moment's own. Engine speed as
+    typed counts while it stands only where the leg itself stands, or keeps one speed."""
     kept = leg.kind in ("idle", "hold", "pull") or not stands
     return {
         "demand": "idle" if stands else "full_power" if leg.kind == "pull" else "road_load",
         "towed_mass": leg.towed,
         "gear_step": leg.gear_step,
         "rpm": leg.rpm if kept else None,
-        "ac_on": leg.ac_on and leg.kind != "off",
+        "ac_on": ac,
         "in_gear": leg.in_gear,
     }
 

@@ -53,6 +53,7 @@ class Asks(NamedTuple):
     grade: float
     ambient: float | None
     alive: bool
+    ac: bool
     failed: tuple[Fails, ...]
 
 
@@ -98,6 +99,7 @@ def situations_of(
         alive=np.array([float(moment.alive) for moment in moments]),
         forced=np.array([-1.0 if "fans" not in failed[moment.leg] else 0.0 for moment in moments]),
         switched=has_contacts(points)[list(row)],
+        heater=np.array([float(moment.alive and heater_on(package, schedule.legs[moment.leg])) for moment in moments]),
         drains=np.ones(len(moments)),
         boils=fixed.boiling[list(row)],
         heats=heats,
@@ -126,15 +128,14 @@ def _asks(moment: Moment, failed: tuple[Fails, ...]) -> Asks:
     ambient = None if moment.ambient is None else round(moment.ambient / WARMEST) * WARMEST
     if moment.ambient is not None and moment.steady and moment.lasts > 60:
         ambient = moment.ambient
-    return Asks(moment.leg, speed, grade, ambient, moment.alive, tuple(f for f in failed if f == "fan"))
+    return Asks(moment.leg, speed, grade, ambient, moment.alive, moment.ac, tuple(f for f in failed if f == "fan"))
 
 
 def _demand(build: Build, schedule: Schedule, ask: Asks) -> Demand:
     """What a situation asks, as a duty case of it would."""
     leg = schedule.legs[ask.leg]
     brief = made_brief(build.brief)
-    case = case_of(leg, ask.speed, ask.grade, ask.ambient)
-    demand = demand_of(brief, case)
+    demand = demand_of(brief, case_of(leg, ask))
     if not ask.alive:
         return demand._replace(ac=False, in_gear=False)
     if leg.kind == "idle" and leg.rpm is not None:
@@ -147,17 +148,23 @@ def _idle(brief: Brief) -> float:
     return 60 * brief.engine.idle_rpm.si if brief.engine.idle_rpm else 700.0
 
 
-def case_of(leg: Leg, speed: float, grade: float, ambient: float | None) -> DutyCase:
-    """A moment of a leg as a duty case. speed [m/s], ambient [degC] or None for the leg's or the brief's."""
-    stands = leg.kind in ("idle", "off") or speed <= 0
+def case_of(leg: Leg, ask: Asks) -> DutyCase:
+    """A moment of a leg as a duty case; where it names no day, on that of the leg or the brief."""
+    stands = leg.kind in ("idle", "off") or ask.speed <= 0
     return DutyCase.model_construct(
         id=leg.id,
-        speed=_plain(0.0 if stands else speed),
-        grade=_plain(grade),
+        speed=_plain(0.0 if stands else ask.speed),
+        grade=_plain(ask.grade),
         stops_per_km=_plain(0.0),
-        ambient=leg.ambient if ambient is None else _plain(ambient),
-        **asked_in(leg, stands),
+        ambient=leg.ambient if ask.ambient is None else _plain(ask.ambient),
+        **asked_in(leg, stands, ask.ac),
     )
+
+
+def heater_on(package: Package, leg: Leg) -> bool:
+    """Whether the cabin's heater is on in a leg, and there is one: a circuit nobody laid out is taken to have one."""
+    parts = package.loop.parts
+    return leg.heater_on and (not parts or any(part.kind == "heater" for part in parts))
 
 
 def _plain(si: float) -> Quantity:
@@ -306,7 +313,7 @@ def _held_to_laws(build: Build, package: Package, schedule: Schedule, ask: Asks)
     """Raises InputError, its path in it, where a law the situation needs would be left: by the doors of a duty case;
     entries of the leg are named where it is they that are far out."""
     leg = schedule.legs[ask.leg]
-    case = case_of(leg, ask.speed, ask.grade, ask.ambient)
+    case = case_of(leg, ask)
     stop = stop_at_doors(build.model_copy(update={"duty_cases": (case,)}), package, case)
     if stop is not None:
         own = stop.where[:1] == ("duty_cases",)

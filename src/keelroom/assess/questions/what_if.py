@@ -4,12 +4,13 @@ road one after another."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from keelroom.assess.acts.control import SCHOOLS, school_edit
 from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.drives.driven import Driven, drive_of
+from keelroom.assess.drives.situations import heater_on
 from keelroom.assess.inputs.electrical.ways import way_of
 from keelroom.assess.outcome import Stopped
 from keelroom.document.act import Act
@@ -79,9 +80,11 @@ class _Try(NamedTuple):
     since: float = 0.0
 
 
-def what_if(build: Build, schedule: Schedule, system: str) -> tuple[WhatIf, ...]:
-    """The package in use through the drive as it is, and with one thing other at a time. Call only where nothing is
-    lacking."""
+def what_if(
+    build: Build, schedule: Schedule, system: str, tell: Callable[[float], bool] | None = None
+) -> tuple[WhatIf, ...]:
+    """The package in use through the drive as it is, and with one thing other at a time; tell: told how far it has
+    come, answers whether to go on. Call only where nothing is lacking."""
     package = build.package
     plain = drive_of(build, package, schedule, bands=False)
     was = plain.says.peak.value if isinstance(plain, Driven) else math.nan
@@ -97,7 +100,9 @@ def what_if(build: Build, schedule: Schedule, system: str) -> tuple[WhatIf, ...]
         *_failures(build, schedule, plain),
         *_days(build, schedule, system),
     )
-    for one in tries:
+    for k, one in enumerate(tries):
+        if tell is not None and not tell(k / len(tries)):
+            break
         driven = drive_of(one.build, one.build.with_id(package.id), one.schedule, bands=False)
         found.append(WhatIf(one.name, one.sort, driven, one.act, one.since, was))
     return tuple(found)
@@ -179,10 +184,12 @@ def _run_ons(build: Build, schedule: Schedule) -> Iterator[_Try]:
 
 
 def _asked_less(build: Build, schedule: Schedule) -> Iterator[_Try]:
-    """The driver's own means: the A/C off, an idle held up."""
+    """The driver's own means: the A/C off, the heater on, an idle held up."""
     if any(leg.ac_on for leg in schedule.legs) and build.brief.accessories.ac_fitted:
-        legs = tuple(leg.model_copy(update={"ac_on": False}) for leg in schedule.legs)
-        yield _Try("A/C switched off", "driver", build, schedule.model_copy(update={"legs": legs}))
+        yield _Try("A/C switched off", "driver", build, _all_through(schedule, ac_on=False))
+    hotter = _all_through(schedule, heater_on=True)
+    if not all(leg.heater_on for leg in schedule.legs) and any(heater_on(build.package, leg) for leg in hotter.legs):
+        yield _Try("Heater on full", "driver", build, hotter)
     idles = [leg for leg in schedule.legs if leg.kind == "idle"]
     if idles and build.brief.engine.idle_rpm:
         fast = from_si(1.7 * build.brief.engine.idle_rpm.si, "turning speed", "us", "derived")
@@ -192,6 +199,11 @@ def _asked_less(build: Build, schedule: Schedule) -> Iterator[_Try]:
         )
         name = f"Idle held at {60 * fast.si:.0f} rpm in neutral"
         yield _Try(name, "driver", build, schedule.model_copy(update={"legs": legs}))
+
+
+def _all_through(schedule: Schedule, **asked: bool) -> Schedule:
+    """The schedule with the same asked in all its legs."""
+    return schedule.model_copy(update={"legs": tuple(leg.model_copy(update=asked) for leg in schedule.legs)})
 
 
 FAILURES: tuple[tuple[Fails, str], ...] = (

@@ -32,6 +32,9 @@ CORE_METAL = {"aluminium": 330e3, "copper": 420e3}
 """[J/K per m3 of core] of tubes and fins (common practice: 0.37 kg of aluminium, 1.1 kg of copper per litre)."""
 COOLANT_HEAT = 3.65e6
 """[J/K per m3] of a half mix of ethylene glycol at 90 degC (COOLPROP)."""
+HEATER, HEATER_FLOW = 110.0, 25 / 60e3
+"""[W/K] a cabin heater's air side takes up with its blower on full, and [m3/s] of coolant through it at the engine's
+rated flow (common practice, no source: 5–7 kW in a heater core of 5/8 in pipe, air from outdoors)."""
 UPPER_SIDE = 0.55
 """Share of the engine's coolant that is as warm as its outlet: head and neck (common practice)."""
 
@@ -41,6 +44,7 @@ class Lumps(NamedTuple):
 
     metal, rest : metal coolant touches, rest of the engine;  hot, cold : coolant at the outlet and at the inlet
     film : metal to coolant at rated flow;  inside : metal to the rest;  outside : the rest to the bay, shut off
+    heater, heater_flow : of the cabin's heater on full, [W/K] and [m3/s] at the engine's rated flow
     element_lag, sensor_lag, needle_lag : of thermostat, fan sensor and gauge;  hysteresis [K] of the thermostat
     spin_up : of the fans;  least_on : a contact that closed stays so at least so long
     """
@@ -58,6 +62,8 @@ class Lumps(NamedTuple):
     outside: float
     upper_hose: float
     lower_hose: float
+    heater: float = HEATER
+    heater_flow: float = HEATER_FLOW
     element_lag: float = 15.0
     hysteresis: float = 1.0
     sensor_lag: float = 6.0

@@ -15,7 +15,8 @@ class Legs(NamedTuple):
     until (n,) [s] from the start;  row (n,) : the situation each stands in
     pace, more : factors on the coolant's flow and on the heat;  alive : 1 where the engine runs
     forced : share of full the fans are run at, under 0 where their control says;  switched : 1 where that has contacts
-    drains : 1 where the battery's charge is followed;  boils [degC] : of the outlet, where the run ends
+    heater : share of full the cabin's heater is on;  drains : 1 where the battery's charge is followed
+    boils [degC] : of the outlet, where the run ends
     heats (n, 2, 6) [W], charge_flow [W/K] : what the engine gives coolant, gearbox, oil, charge air, its flow, and the
     bay, with the fans stopped and running;  bay (n, 2) [W] : what the situation's air was worked out with
     """
@@ -27,6 +28,7 @@ class Legs(NamedTuple):
     alive: Floats
     forced: Floats
     switched: Floats
+    heater: Floats
     drains: Floats
     boils: Floats
     heats: Floats

@@ -14,10 +14,10 @@ cdef double STANDING_FILM, MANY_UNITS, LEAST_FLOW, LONG_AGO, NO_STATE, NEXT_LEG,
 
 cdef class LumpRows:
     cdef public double metal, rest, hot, cold, core, oil, gearbox, bay, film, inside, outside
-    cdef public double upper_hose, lower_hose, element_lag, hysteresis, sensor_lag, needle_lag, spin_up, least_on
+    cdef public double upper_hose, lower_hose, heater, heater_flow, element_lag, hysteresis, sensor_lag, needle_lag, spin_up, least_on
 
 cdef class LegRows:
-    cdef public const double[:] until, pace, more, alive, forced, switched, drains, boils
+    cdef public const double[:] until, pace, more, alive, forced, switched, heater, drains, boils
     cdef public const long[:] row
     cdef public const double[:, :] bay
     cdef public const double[:, :, :] heats
@@ -43,7 +43,7 @@ cdef class Running(Meeting):
     cdef double since, time, seat, charged, volts, amps, drain
     cdef public double near, longest
     cdef double into_bay, prepared_bay, usual, leaving, steady_bay, grille, hot, bay_now, cold_now, felt_now
-    cdef double core_out, core_heat, wanted, wanted_power, leaves, giving, soaking, by_oil, by_gearbox
+    cdef double core_out, core_heat, wanted, wanted_power, leaves, giving, soaking, by_oil, by_gearbox, heater
 
     @cython.locals(leg=int, load=double, doubt=double, prepared=double)
     cdef void burn(self) noexcept nogil
@@ -72,8 +72,11 @@ cdef class Running(Meeting):
     @cython.locals(i=int, e=int, alive=double, capacity=double, engine=double, back=double, share=double,
                    film=double, soaks=double,
                    inside=double, lost=double, by_oil=double, by_gearbox=double, tank=double, oil_stores=double,
-                   off=double, from_tank=double, sheds=double)
+                   off=double, from_tank=double, sheds=double, cabin=double, comes=double)
     cdef void rates(self, const double[::1] now, double[::1] rate) noexcept nogil
+
+    @cython.locals(flow=double, carries=double)
+    cdef void heats_cabin(self) noexcept nogil
 
     @cython.locals(e=int, beside=double, usual=double, gets=double, ends=double)
     cdef void warm_bay(self, const double[::1] now, double[::1] rate, double lost) noexcept nogil

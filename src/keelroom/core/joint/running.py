@@ -268,21 +268,33 @@ class Running(Meeting):
         by_gearbox += tank
         self.soaking, self.by_oil, self.by_gearbox = film, by_oil, by_gearbox
         oil_stores, off = by_oil * (self.coolers.oil - now[OIL]), now[GEARBOX] - self.coolers.gearbox
+        self.heats_cabin()
+        cabin = self.heater * (now[HOT] - self.car.climate.ambient[i])
         from_tank, sheds = self.coolers.tank + tank * off, self.into_gearbox + by_gearbox * off
         rate[METAL] = (self.own - self.coolers.from_block - oil_stores - soaks - inside) / self.lumps.metal
         rate[REST] = (inside - lost) / self.lumps.rest
         rate[HOT] = (soaks + engine * (now[COLD] - now[HOT])) / self.lumps.hot
         rate[CORE] = (capacity * (self.temperature - self.core_out) - self.core_heat) / self.lumps.core
-        rate[COLD] = (capacity * (back - now[HOT]) + engine * (now[HOT] - now[COLD]) + from_tank) / self.lumps.cold
+        comes = capacity * (back - now[HOT]) + engine * (now[HOT] - now[COLD]) + from_tank - cabin
+        rate[COLD] = comes / self.lumps.cold
         rate[OIL] = oil_stores / self.lumps.oil
         rate[GEARBOX] = (self.into_gearbox - sheds) / self.lumps.gearbox
         rate[GIVEN] = self.own + self.into_gearbox
-        rate[TAKEN] = self.core_heat + self.coolers.from_block + lost + sheds - from_tank
+        rate[TAKEN] = self.core_heat + self.coolers.from_block + lost + sheds - from_tank + cabin
         rate[UPPER] = capacity * (now[HOT] - self.temperature)
         rate[LOWER] = capacity * (self.core_out - back)
         rate[PASSED] = self.core_flow
         self.warm_bay(now, rate, lost)
         self.sense(now, rate)
+
+    def heats_cabin(self):
+        """What the cabin's heater takes per kelvin its coolant is over the day [W/K]. Source: an exchanger whose air
+        is the weaker stream, KAYS_LONDON."""
+        self.heater = 0.0
+        if self.legs.heater[self.leg] > 0:
+            flow = self.lumps.heater_flow * self.coolant_flow / self.plant.circuit.flow_rated[self.row]
+            carries = max(flow * self.per_flow, 1e-6)
+            self.heater = carries * -math.expm1(-self.legs.heater[self.leg] * self.lumps.heater / carries)
 
     def warm_bay(self, now, rate, lost):
         """The bay's air: as warm as the steady point has it where it is given what that point gives it."""
@@ -329,7 +341,8 @@ class Running(Meeting):
         soon = 1.0 if self.lumps.upper_hose < SOON * self.core_flow else 0.0
         later = self.leaves if self.lumps.lower_hose < SOON * self.core_flow else 0.0
         self.flow_of(HOT, COLD, self.coolant_flow * self.per_flow)
-        self.steep[COLD, HOT] -= capacity / self.lumps.cold
+        self.steep[COLD, HOT] -= (capacity + self.heater) / self.lumps.cold
+        self.steep[TAKEN, HOT] += self.heater
         self.steep[UPPER, HOT] += capacity * (1 - soon)
         self.steep[CORE, HOT] += capacity * soon / self.lumps.core
         self.steep[CORE, CORE] -= (capacity * self.leaves + self.giving) / self.lumps.core

@@ -34,6 +34,11 @@ class Leg(Strict):
         None
     )
     ac_on: bool = False
+    ac_share: Annotated[
+        Quantity, Spec("share", "A/C clutch is on", ge=0.05, le=1, help="Of the time; 100 %: it does not cycle")
+    ] = quantity("100 %", "share")
+    heater_on: bool = False
+    """full, its blower too: the driver's own radiator"""
     in_gear: bool = True
     ambient: Annotated[
         Maybe, Spec("temperature", "Day at its end", ge=-50, le=60, help="Empty: stays as it was before")

@@ -27,6 +27,9 @@ class AskedTable(QWidget, Generic[T]):
     does = True
     """whether choosing a row does something to the build, and is told beforehand"""
 
+    tells = False
+    """whether the question is given a function to tell how far it has come"""
+
     come = pyqtSignal()
     """an answer has come"""
 
@@ -44,6 +47,7 @@ class AskedTable(QWidget, Generic[T]):
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
         self.worker.failed.connect(self._failed)
+        self.worker.come.connect(lambda share: self.why.setText(f"working it out … {share:.0%}"))
         session.changed.connect(self.mark)
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 6)
@@ -83,7 +87,7 @@ class AskedTable(QWidget, Generic[T]):
         solved = any(case.figures for case in self.session.assessment.cases)
         return "" if solved else self.session.stopped
 
-    def question(self) -> Callable[[], T]:
+    def question(self) -> Callable[..., T]:
         """The work, for the build as it stands."""
         raise NotImplementedError
 
@@ -110,7 +114,7 @@ class AskedTable(QWidget, Generic[T]):
         elif self.asked is not build:
             self.asked = build
             self.why.setText("working it out …")
-            self.worker.ask(self.question())
+            self.worker.ask(self.question(), self.tells)
         elif self.found is not None:
             self.show_found(self.found)
         self.mark()

@@ -9,6 +9,7 @@ from keelroom.assess.acts.registry import edit_for, offer
 from keelroom.assess.assess import first_wave
 from keelroom.assess.drives.driven import Driven, drive_of
 from keelroom.assess.drives.moments import Moment, moments_of
+from keelroom.assess.drives.situations import heater_on
 from keelroom.assess.outcome import Stopped
 from keelroom.assess.questions.what_if import what_if
 from keelroom.document.edits import apply
@@ -219,3 +220,21 @@ def test_a_moment_as_a_duty_case_asks_what_the_moment_does(demo):
     assert case.grade.si == pytest.approx(0.03, abs=1e-4)
     assert case.demand == "road_load"
     assert not case.counted
+
+
+@pytest.mark.parametrize(("share", "on", "off"), [(0.5, 20.0, 20.0), (0.25, 20.0, 60.0), (0.9, 45.0, 5.0)])
+def test_a_clutch_is_on_for_its_share_and_twenty_seconds_at_a_time(demo, share, on, off):
+    found = moments_of(demo, schedule(leg("idle", "30 min", ac_on=True, ac_share=f"{100 * share} %")))
+    assert sum(moment.lasts for moment in found) == pytest.approx(1800)
+    assert [moment.lasts for moment in found[:2]] == pytest.approx([on, off])
+    assert [moment.ac for moment in found[:4]] == [True, False, True, False]
+    closed = sum(moment.lasts for moment in found if moment.ac)
+    assert closed / 1800 == pytest.approx(share, abs=0.03)
+
+
+def test_a_heater_the_circuit_has_not_takes_nothing(demo):
+    hot = leg("idle", heater_on=True)
+    assert heater_on(demo.package, hot)
+    bare = tuple(part for part in demo.package.loop.parts if part.kind != "heater")
+    loop = demo.package.loop.model_copy(update={"parts": bare})
+    assert bool(bare) != heater_on(demo.package.model_copy(update={"loop": loop}), hot)

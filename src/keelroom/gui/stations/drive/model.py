@@ -88,6 +88,9 @@ def _leg(build: Build, path: tuple[str, ...], leg: Leg, place: int) -> Group:
     rows += quantities(at, *FIELDS[leg.kind], of=of)
     if leg.kind != "off":
         rows.append(Row("flag", (*at, "ac_on"), "A/C on", said=of))
+        if leg.ac_on:
+            rows += quantities(at, "ac_share", of=of)
+        rows.append(Row("flag", (*at, "heater_on"), "Heater on full", said=of))
     rows += quantities(at, "ambient", of=of)
     rows.append(Row("choice", (*at, "fails"), "Fails from here on", FAILS, of))
     return Group(of, tuple(rows), remove=at)
@@ -111,6 +114,7 @@ def leg_words(leg: Leg | None, system: str) -> str:
         f"{leg.grade.si:.0%} up" if leg.grade.si > 0 else "",
         "towing" if leg.towed.si > 0 else "",
         "A/C on" if leg.ac_on else "",
+        "heater on" if leg.heater_on else "",
         FAILING[leg.fails],
     )
     return ", ".join(word for word in words if word)

@@ -61,10 +61,10 @@ class RacedView(DrivenTable[tuple[Raced, ...]]):
     def __init__(self, session: Session, drives: Drives) -> None:
         super().__init__(session, drives, "Packages on the same drive", COLUMNS, NOTE)
 
-    def question(self) -> Callable[[], tuple[Raced, ...]]:
+    def question(self) -> Callable[..., tuple[Raced, ...]]:
         build, schedule = self.session.build, self.drives.schedule
         assert schedule is not None
-        return lambda: raced(build, schedule)
+        return lambda tell: raced(build, schedule, tell)
 
     def show_found(self, found: tuple[Raced, ...]) -> None:
         current = next((k for k, row in enumerate(found) if row.act is None), -1)

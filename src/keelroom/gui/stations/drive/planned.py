@@ -19,7 +19,10 @@ from keelroom.gui.widgets.scene_view import Drawing, SceneView
 
 NEAR, SNAP = 7.0, 30.0
 """[px] an end is taken hold of from, and [s] it goes by"""
-FOOT = "Drag the end of a leg, or choose one with Tab and the arrow keys: it lasts longer or shorter."
+FOOT = (
+    "Drag the end of a leg: it lasts longer or shorter. Drag a leg itself: it goes before or after another. With the "
+    "keys: up and down choose a leg, left and right change its length, with Ctrl its place."
+)
 
 
 class ScheduleBoard(SceneView):
@@ -29,6 +32,8 @@ class ScheduleBoard(SceneView):
         self.drives = drives
         self.plan: Planned | None = None
         self.holds: Edge | None = None
+        self.carries = ""
+        """the leg that is carried to another place"""
         self.whole = 0.0
         super().__init__(session, "Schedule as a strip", self._drawn, READABLE)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
@@ -70,11 +75,38 @@ class ScheduleBoard(SceneView):
             self.leg = self.holds.leg
             whole = max(edge.x for edge in self.plan.edges)
             self.whole = self.plan.time(whole)
+        elif (under := self._under(event)) is not None:
+            self.leg = self.carries = under.leg
+
+    def _under(self, event: QMouseEvent) -> Edge | None:
+        """The leg under the pointer."""
+        back, fine = self.view().inverted()
+        if self.plan is None or not fine or not self.plan.edges:
+            return None
+        at = back.map(event.position()).x()
+        first = self.plan.left
+        if not first <= at <= max(edge.x for edge in self.plan.edges):
+            return None
+        return min((edge for edge in self.plan.edges if edge.x >= at), key=lambda edge: edge.x)
+
+    def _carry(self, leg: str, place: int) -> None:
+        """Put a leg at another place in the drive's order."""
+        schedule = self.drives.schedule
+        assert schedule is not None
+        names = [one.id for one in schedule.legs]
+        if leg not in names or not 0 <= place < len(names) or names.index(leg) == place:
+            return
+        legs = list(schedule.legs)
+        moved = legs.pop(names.index(leg))
+        legs.insert(place, moved)
+        path = ("driving", "schedules", schedule.id, "legs")
+        self.session.apply(set_value(path, tuple(legs), f"{moved.name or leg} moved"))
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         assert event is not None
         if self.holds is None or self.plan is None:
-            shape = Qt.CursorShape.SizeHorCursor if self._edge(event) else Qt.CursorShape.ArrowCursor
+            hand = Qt.CursorShape.ClosedHandCursor if self.carries else Qt.CursorShape.ArrowCursor
+            shape = Qt.CursorShape.SizeHorCursor if self._edge(event) else hand
             self.setCursor(shape)
             return
         back, fine = self.view().inverted()
@@ -84,7 +116,11 @@ class ScheduleBoard(SceneView):
             QToolTip.showText(event.globalPosition().toPoint(), clock(max(at - self.holds.begins, SNAP)), self)
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        self.holds, self.whole = None, 0.0
+        carried, under = self.carries, self._under(event) if event is not None else None
+        self.holds, self.whole, self.carries = None, 0.0, ""
+        schedule = self.drives.schedule
+        if carried and under is not None and schedule is not None and under.leg != carried:
+            self._carry(carried, [leg.id for leg in schedule.legs].index(under.leg))
         self.changed()
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
@@ -99,7 +135,9 @@ class ScheduleBoard(SceneView):
             super().keyPressEvent(event)
             return
         leg = next((one for one in schedule.legs if one.id == self.leg), schedule.legs[0] if schedule.legs else None)
-        if leg is not None and self._can(leg.id):
+        if leg is not None and event.modifiers() & Qt.KeyboardModifier.ControlModifier:
+            self._carry(leg.id, schedule.legs.index(leg) + (1 if way > 0 else -1))
+        elif leg is not None and self._can(leg.id):
             self._last(leg.id, leg.lasts.si + way, f"keys {leg.id}")
 
     def _walk(self, way: int) -> None:

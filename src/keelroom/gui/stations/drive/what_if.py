@@ -72,10 +72,10 @@ class WhatIfView(DrivenTable[tuple[WhatIf, ...]]):
     def __init__(self, session: Session, drives: Drives) -> None:
         super().__init__(session, drives, "One thing other", COLUMNS, NOTE)
 
-    def question(self) -> Callable[[], tuple[WhatIf, ...]]:
+    def question(self) -> Callable[..., tuple[WhatIf, ...]]:
         build, schedule, system = self.session.build, self.drives.schedule, self.session.system
         assert schedule is not None
-        return lambda: what_if(build, schedule, system)
+        return lambda tell: what_if(build, schedule, system, tell)
 
     def show_found(self, found: tuple[WhatIf, ...]) -> None:
         self.show_lines([cells(row, self.session.system) for row in found], 0)
