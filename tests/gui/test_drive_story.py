@@ -80,6 +80,20 @@ def test_the_cursor_goes_by_keys_and_by_hand(driver):
     driver.click("Play the drive")
 
 
+def test_the_ledger_follows_the_cursor(driver):
+    driving(driver)
+    board = driver.window.stations["Drive"].drawing()
+    board.setFocus()
+    session, found = driver.window.session, drives(driver).found
+    for key, at in ((Qt.Key.Key_Home, 0), (Qt.Key.Key_End, -1)):
+        QTest.keyClick(board, key)
+        words, outlet = session.moment
+        assert outlet == pytest.approx(float(found.run.outlet[at]))
+        assert words.startswith("Drive, ")
+    driver.click("Air station")
+    assert session.moment is None
+
+
 def test_a_leg_is_dragged_typed_and_undone(driver):
     driving(driver, "Schedule")
     session = driver.window.session

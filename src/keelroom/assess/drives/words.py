@@ -129,8 +129,8 @@ def _band(driven: Driven, system: str) -> list[tuple[str, str]]:
     if not driven.ended:
         words = "it does not" if boils[0] is None else f"after {clock(boils[0])}"
         return [("", f"With the doubt of its heat in its favour {words}.")]
-    ends = sorted(float(run.outlet.max()) for run in (driven.low, driven.high))
-    high = degrees(ends[1], system) if boils[1] is None else f"boiling after {clock(boils[1])}"
+    ends = sorted(float(run.outlet.max()) for run in (driven.run, driven.low, driven.high))
+    high = degrees(ends[-1], system) if boils[1] is None else f"boiling after {clock(boils[1])}"
     return [("", f"With the doubt of its heat the hottest is {degrees(ends[0], system)} to {high}.")]
 
 

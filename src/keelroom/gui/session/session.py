@@ -66,6 +66,8 @@ class Session(QObject):
     """somebody wants to see the field at this path"""
     picked = pyqtSignal()
     """another part is chosen, in a drawing, a table or a form: all of them show it"""
+    glanced = pyqtSignal()
+    """a moment of a drive stands under its cursor, or none any more"""
     told = pyqtSignal(str)
     """a sentence for the status line"""
     display_changed = pyqtSignal()
@@ -88,6 +90,8 @@ class Session(QObject):
         self.part: tuple[str, ...] = ()
         """the part chosen last, by its path"""
         self.held: Held | None = None
+        self.moment: tuple[str, float] | None = None
+        """what the cursor of a drive stands on: in words, and its coolant [degC] at the engine's outlet"""
         self._assessment: Assessment | None = None  # of an empty build nobody looks at it is never made
         self._hurried = first is not None
         """whether a window waits to be painted: its figures first, what they are judged to be right after"""
@@ -266,6 +270,12 @@ class Session(QObject):
         self.case_id = case_id
         self.headline = "temperature"
         self.selected.emit(case_id)
+
+    def glance(self, moment: tuple[str, float] | None) -> None:
+        """Say which moment of a drive is looked at; the ledger marks it."""
+        if moment != self.moment:
+            self.moment = moment
+            self.glanced.emit()
 
     @property
     def stopped(self) -> str:

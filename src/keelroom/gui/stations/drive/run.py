@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from functools import partial
 from pathlib import Path
 
+import numpy as np
 from PyQt6.QtCore import Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QHideEvent, QShowEvent
 from PyQt6.QtWidgets import QFormLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.drives.driven import Driven
-from keelroom.assess.drives.words import at_moment, headline, table
+from keelroom.assess.drives.words import at_moment, clock, headline, table
 from keelroom.assess.outcome import Stopped
 from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
@@ -144,6 +147,26 @@ class RunView(QWidget):
             column.addLayout(rows)
         column.addStretch(1)
         replace_body(self.readings, body)
+        if self.isVisible():
+            self._glance()
+
+    def _glance(self) -> None:
+        """The ledger's rail marks the cursor's moment."""
+        found = self.drives.found
+        if not isinstance(found, Driven):
+            self.session.glance(None)
+            return
+        outlet = float(np.interp(self.drives.at, found.run.time, found.run.outlet))
+        self.session.glance((f"Drive, {clock(self.drives.at)}", outlet))
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        super().showEvent(event)
+        self._glance()
+
+    def hideEvent(self, event: QHideEvent | None) -> None:
+        super().hideEvent(event)
+        with suppress(RuntimeError):  # Qt says so where the window is taken down: nobody looks any more
+            self.session.glance(None)
 
     def _look(self) -> None:
         """The ledger and the air map show the moment as a duty case."""

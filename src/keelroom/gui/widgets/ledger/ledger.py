@@ -40,6 +40,7 @@ class Ledger(QWidget):
         session.changed.connect(self.refresh)
         session.selected.connect(lambda _case: self.refresh())
         session.display_changed.connect(self.refresh)
+        session.glanced.connect(self.axis.update)
         self.refresh()
 
     def _build(self) -> None:

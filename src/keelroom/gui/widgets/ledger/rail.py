@@ -85,11 +85,20 @@ class RailAxis(QWidget):
             painter.fillRect(QRectF(x - 1, 0, 2, 15), QColor(colour))
             painter.setPen(QColor(colour))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
-        painter.setPen(QColor(p.faint))
         painter.setFont(QFont("Open Sans", 9))
-        painter.drawText(
-            QRectF(12, 4, NAME_WIDTH - 20, 20), Qt.AlignmentFlag.AlignVCenter, f"Outlet {unit.symbol}, bands 80 %"
-        )
+        words, ink = f"Outlet {unit.symbol}, bands 80 %", p.faint
+        moment = self.ledger.session.moment
+        if moment is not None:
+            words, ink = f"{moment[0]}: {(moment[1] - unit.offset) / unit.factor:.0f} {unit.symbol}", p.accent
+            self._moment(painter, self.ledger.rail.place(moment[1], left, width))
+        painter.setPen(QColor(ink))
+        painter.drawText(QRectF(12, 4, NAME_WIDTH + 10, 20), Qt.AlignmentFlag.AlignVCenter, words)
+
+    def _moment(self, painter: QPainter, x: float) -> None:
+        """Where the coolant stands at a drive's cursor."""
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(QColor(self.ledger.palette_now.accent))
+        painter.drawPolygon(QPointF(x, 1), QPointF(x - 5, 10), QPointF(x + 5, 10))
 
     def _ticks(self, painter: QPainter, unit: Unit, left: float, width: float) -> None:
         p, rail = self.ledger.palette_now, self.ledger.rail
