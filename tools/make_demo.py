@@ -4,10 +4,16 @@ changes."""
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+
 from keelroom.assess.acts.circuits import plan_missing
 from keelroom.assess.acts.packages import with_engine_fan
 from keelroom.assess.defaults import FULL_POWER, default_duty_cases
+from keelroom.assess.drives.driven import Prepared, run_with
+from keelroom.assess.inputs.learnt import AS_ENTERED
+from keelroom.assess.trials.tried import drawn_at, made_of, shown
 from keelroom.catalogue.load import cores, engines, fan_assemblies, named, placed, vehicles
+from keelroom.core.drive.records import Run
 from keelroom.document.edits import apply
 from keelroom.document.file import serialised
 from keelroom.document.quantity import Quantity, quantity
@@ -34,6 +40,8 @@ from keelroom.document.schema.survey import (
     Survey,
     Turning,
 )
+from keelroom.document.schema.trials import Log, Reading, Trial, Trials
+from keelroom.document.snapshot import kept
 
 OUT = Path(__file__).parents[1] / "src/keelroom/assets/demo.keelroom"
 
@@ -595,8 +603,87 @@ def main() -> None:
     whole = wired(build)
     whole = apply(whole, with_engine_fan(whole, whole.package))
     whole = whole.model_copy(update={"packages": tuple(looped(sealed(package)) for package in whole.packages)})
+    whole = whole.model_copy(update={"logbook": logbook(whole)})
     OUT.write_bytes(serialised(whole))
     print(f"wrote {OUT.name}: {OUT.stat().st_size} bytes")
+
+
+HIDDEN = {"heat": 1.06, "conductance": 0.94, "fan_pressure": 0.92}
+"""What the van of the story does otherwise than it is entered: its trials know, the build does not."""
+
+
+def logbook(build: Build) -> Trials:
+    """Three trials: a soak with the clutch fan, one with the new fans at other revs on another day, a pull."""
+    old = next(package for package in build.packages if any(fan.motor == "engine" for fan in package.fans))
+    soak = {"kind": "idle", "lasts": quantity("25 min", "minutes")}
+    legs = (
+        Leg(id="idle", name="Idle", rpm=quantity("1000 rpm", "turning speed"), **soak),
+        Leg(id="idle", name="Idle", rpm=quantity("1500 rpm", "turning speed"), **soak),
+        Leg(
+            id="pull",
+            name="Mill road",
+            kind="hold",
+            lasts=quantity("14 min", "minutes"),
+            speed=quantity("45 mph", "speed"),
+            grade=quantity("4 %", "share"),
+            gear_step=quantity("1.4", "number"),
+        ),
+    )
+    told = (
+        ("soak1", "Soak with the clutch fan", "idle", "2026-05-09", "84 °F", old, legs[0]),
+        ("soak2", "Soak with the twins", "idle", "2026-06-20", "75 °F", build.package, legs[1]),
+        ("pull", "Mill road, steady", "hill", "2026-06-21", "79 °F", build.package, legs[2]),
+    )
+    dice, found = np.random.default_rng(7), []
+    for ident, name, protocol, day, warm, package, leg in told:
+        trial = Trial(
+            id=ident,
+            name=name,
+            protocol=protocol,
+            day=day,
+            where="Yard" if protocol == "idle" else "Mill road",
+            who="Two of us",
+            begins="settled" if protocol == "hill" else "warm",
+            legs=(leg,),
+            ambient=quantity(warm, "temperature"),
+            package=kept(package),
+        )
+        found.append(trial.model_copy(update={"logs": logged(build, trial, dice)}))
+    vane = Reading(id="air", sensor="vane", at=quantity("5 min", "minutes"), airflow=vane_reads(build, found[1]))
+    gauge = Reading(
+        id="gauge", sensor="gauge", at=quantity("24 min", "minutes"), temperature=quantity("190 °F", "temperature")
+    )
+    found[1] = found[1].model_copy(update={"readings": (gauge, vane), "note": "Third day with the new fans."})
+    return Trials(trials=tuple(found))
+
+
+def as_hidden(build: Build, trial: Trial) -> tuple[Prepared, Run]:
+    """The trial as the van of the story does it."""
+    hidden = AS_ENTERED._replace(**{name: np.array(value) for name, value in HIDDEN.items()})
+    return run_with(made_of(build, trial), hidden)
+
+
+def vane_reads(build: Build, trial: Trial) -> Quantity:
+    """What the vane read of its fans, to ten."""
+    there, run = as_hidden(build, trial)
+    return quantity(f"{round(1.04 * drawn_at(there, run, 300.0, False) / 4.719474e-4, -1):.0f} CFM", "airflow")
+
+
+def logged(build: Build, trial: Trial, dice: np.random.Generator) -> tuple[Log, ...]:
+    """Its two hoses and its volts every ten seconds."""
+    there, run = as_hidden(build, trial)
+    logs = []
+    for ident, off in (("car", 0.8), ("lower", -1.9), ("volts", 0.0)):
+        sensor = next(one for one in build.logbook.sensors if one.id == ident)
+        seconds = np.arange(0.0, float(run.time[-1]), 10.0)
+        line = np.interp(seconds, run.time, shown(there, run, sensor)) + off
+        noise = 0.03 if ident == "volts" else sensor.noise.si
+        seen = line + noise * dice.standard_normal(len(seconds))
+        values = tuple(round(float(value), 2 if ident == "volts" else 1) for value in seen)
+        logs.append(
+            Log(id=ident, sensor=ident, seconds=tuple(map(float, seconds)), values=values, source="simulated logger")
+        )
+    return tuple(logs)
 
 
 if __name__ == "__main__":

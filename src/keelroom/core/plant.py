@@ -85,12 +85,14 @@ class Face(NamedTuple):
 
 
 class Doubts(NamedTuple):
-    """Factors on what is doubtful, (n,), 1 as entered: heat to coolant, core conductance, fan pressure, leak areas."""
+    """Factors on what is doubtful, (n,), 1 as entered: heat to coolant, core conductance, fan pressure, leak areas, the
+    coolant's flow."""
 
     heat: Floats
     conductance: Floats
     fan_pressure: Floats
     leaks: Floats
+    flow: Floats
 
 
 class Layout(NamedTuple):

@@ -22,6 +22,10 @@ GEARBOX = 0.25
 AHEAD = 0.2
 """Standard doubt of how far what stands ahead of the core warms its air, as a share: the heat of an air conditioner
 and the coolers' conductance (common practice)."""
+HOTTER = np.array([1.0, -1.0, -1.0, 1.0, -1.0])
+"""Which way more of heat, core, fans, leaks and flow moves the heat left over."""
+LEAST_LEFT = 0.01
+"""Share of the doubts squared that is left whatever ties them: a fit errs too."""
 STILL = 1.0
 """[m/s] of air met under which openings count against the fans instead of against the road."""
 
@@ -34,6 +38,7 @@ class Unsure(NamedTuple):
     road : of the pressure the road's air brings, ahead and behind, over its dynamic pressure;  openings : of the areas
     it comes in and leaves by
     flow : of the coolant's flow;  load : of the power at the wheels;  grille [K] : of the air at the grille
+    tied (n, 5, 5) : correlations of heat, core, fans, leaks and flow; of nothing but themselves until a fit ties them
     """
 
     fans: Floats
@@ -44,6 +49,7 @@ class Unsure(NamedTuple):
     flow: Floats
     load: Floats
     grille: Floats
+    tied: Floats = np.eye(5)
 
 
 class Looks(NamedTuple):
@@ -61,7 +67,8 @@ class Worth(NamedTuple):
     """Doubts in heat margin [W], one standard each, (n,): of what enters the coolant, of the core, its fans, the gaps,
     the road's air with its openings, the coolant's flow, and the air at the grille with what warms it there.
 
-    Taken as independent of each other; within one everything errs together (all fans of a package, all its gaps).
+    Within one everything errs together (all fans of a package, all its gaps); shared [W2] : what heat, core, fans,
+    leaks and flow have in common where a fit has tied them, under nought where they make up for each other.
     """
 
     heat: Floats
@@ -71,11 +78,13 @@ class Worth(NamedTuple):
     road: Floats
     flow: Floats
     air: Floats
+    shared: Floats
 
     @property
     def together(self) -> Floats:
-        """All at once. Source: independent doubts."""
-        whole: Floats = np.sqrt(sum(part**2 for part in self))
+        """All at once. Source: first-order propagation."""
+        alone = sum(part**2 for part in self[:-1])
+        whole: Floats = np.sqrt(np.maximum(alone + self.shared, LEAST_LEFT * alone))
         return whole
 
 
@@ -88,15 +97,26 @@ def worth_of(points: Points, fixed: Fixed, state: State, unsure: Unsure, looks: 
     per_kelvin = state.rejection / np.maximum(state.temperature - state.air_in, 1.0)
     warmed = np.maximum(state.air_in - state.front_air, 0.0)
     fans, road = _air_worth(points, fixed, unsure, looks)
+    # Only what was fitted is tied: of heat and fans that is the part the fit knows.
+    law = points.plant.engine.law.doubt * state.heat_in
+    core, leaks = looks.core * (of_core / FAN_STEP), looks.leaks * (unsure.leaks / LEAK_STEP)
+    flow = looks.flow * (unsure.flow / FLOW_STEP)
+    fitted = (law, looks.core * (unsure.core / FAN_STEP), looks.fans * (unsure.fans / FAN_STEP), leaks, flow)
     return Worth(
         heat=_heat_worth(points, fixed, state, unsure),
-        core=looks.core * (of_core / FAN_STEP),
+        core=core,
         fans=fans,
-        leaks=looks.leaks * (unsure.leaks / LEAK_STEP),
+        leaks=leaks,
         road=road,
-        flow=looks.flow * (unsure.flow / FLOW_STEP),
+        flow=flow,
+        shared=_shared(np.stack(fitted, axis=1) * HOTTER, unsure.tied),
         air=per_kelvin * np.hypot(unsure.grille, AHEAD * warmed),
     )
+
+
+def _shared(worth: Floats, tied: Floats) -> Floats:
+    """[W2] (n,) that n points' doubts (n, 5) [W] have in common by their correlations (n, 5, 5)."""
+    return np.einsum("ni,nij,nj->n", worth, tied, worth) - (worth**2).sum(axis=1)  # type: ignore[no-any-return]
 
 
 def _heat_worth(points: Points, fixed: Fixed, state: State, unsure: Unsure) -> Floats:

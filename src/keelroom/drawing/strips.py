@@ -14,7 +14,7 @@ from keelroom.assess.drives.traces import Recorded
 from keelroom.assess.drives.words import MARKS, clock
 from keelroom.core.arrays import Floats
 from keelroom.drawing.degrees import LETTER
-from keelroom.drawing.scene import MM, Label, Polyline, Rect, Scene, Shape, on_sheet
+from keelroom.drawing.scene import MM, Circle, Label, Polyline, Rect, Scene, Shape, on_sheet
 from keelroom.units import KINDS, Unit, number_text
 
 WIDTH, LEFT, RIGHT = 840.0, 54.0, 742.0
@@ -58,6 +58,8 @@ class Strip(NamedTuple):
     """reach its axis has at least, in SI"""
     from_nought: bool = False
     """its axis begins at nought, where nothing is under it"""
+    dots: tuple[tuple[float, float, str], ...] = ()
+    """single readings: moment [s], value, role"""
 
 
 class Laid(NamedTuple):
@@ -94,7 +96,7 @@ def strips_of(driven: Driven, system: str, held: Driven | None = None) -> tuple[
     band = None
     if driven.low is not None and driven.high is not None:
         runs = [np.interp(time, run.time, run.outlet) for run in (driven.low, driven.high)] + [lines["coolant out"]]
-        band = _envelope(time, (np.minimum.reduce(runs), np.maximum.reduce(runs)), driven.says.fans.per_hour)
+        band = swept(time, (np.minimum.reduce(runs), np.maximum.reduce(runs)), driven.says.fans.per_hour)
     over: tuple[Line, ...] = ()
     if held is not None:
         over = (Line("held", np.interp(time, held.run.time, held.run.outlet), "ghost"),)
@@ -176,7 +178,7 @@ def _sheet(shapes: list[Shape], foot: float) -> Scene:
     return Scene(tuple(shapes), (0.0, (foot - 26) * MM, WIDTH * MM, (38 - foot) * MM))
 
 
-def _envelope(time: Floats, band: tuple[Floats, Floats], per_hour: float) -> tuple[Floats, Floats]:
+def swept(time: Floats, band: tuple[Floats, Floats], per_hour: float) -> tuple[Floats, Floats]:
     """A band round runs that swing each in its own time: its lowest and highest over the length of a swing."""
     if per_hour < SWINGS:
         return band
@@ -201,6 +203,7 @@ class _Axis:
 
     def __init__(self, strip: Strip, top: float) -> None:
         known = [line.values for line in strip.lines] + list(strip.band or ())
+        known += [np.array([value for _, value, _ in strip.dots])] if strip.dots else []
         low, high = (float(edge([edge(values) for values in known])) for edge in (np.nanmin, np.nanmax))
         for value, _, _ in strip.levels:
             if low - 25 < value < high + 25:
@@ -247,6 +250,7 @@ def _strip(strip: Strip, top: float, time: Floats, place: _Place) -> list[Shape]
             found.append(Label("el.words", on_sheet(RIGHT + 6, y), f"{name} {number_text(value, strip.unit)}", "start"))
     for line in strip.lines:
         found.append(Polyline(line.role, _points(line.values, time, place, axis)))
+    found += [Circle(role, on_sheet(place.x(at), axis.y(value)), 5 * MM) for at, value, role in strip.dots]
     return [*found, *_names(strip, axis, taken)]
 
 
@@ -393,3 +397,8 @@ def trace_scene(found: Recorded, system: str) -> Scene:
     if found.grades:
         strips.append(Strip("Grade", (Line("", np.array(found.grades), "strip.main"),), SHARE, MIDDLE, least=0.04))
     return _sheet(*_stacked(strips, time, place))
+
+
+def foretold_scene(strips: tuple[Strip, ...], time: Floats, lasts: float) -> Scene:
+    """Strips of a trial: what should be read, with its band, over time (m,) [s], and what was."""
+    return _sheet(*_stacked(strips, time, _Place(0.0, lasts)))

@@ -14,8 +14,9 @@ from keelroom.gui.stations.electrical.declared import ELECTRICAL
 from keelroom.gui.stations.fitup.declared import FIT_UP
 from keelroom.gui.stations.loop.declared import LOOP
 from keelroom.gui.stations.survey.declared import SURVEY
+from keelroom.gui.stations.trials.declared import TRIALS
 
-STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, LOOP, ELECTRICAL, DRIVE)
+STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, LOOP, ELECTRICAL, DRIVE, TRIALS)
 
 
 OWNERS = {pattern: station for station in STATIONS for pattern in station.owns}

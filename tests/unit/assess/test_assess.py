@@ -699,7 +699,7 @@ def test_exit_codes(capsys, tmp_path):
     assert run("assess", fresh, capsys=capsys)[0] == cli.FINE
     code, _, said = run("new", fresh, capsys=capsys)
     assert (code, said.count("\n")) == (cli.UNREADABLE, 1)
-    fresh.write_text('{"format": "keelroom-build", "version": 16}')
+    fresh.write_text('{"format": "keelroom-build", "version": 17}')
     code, out, said = run("assess", fresh, capsys=capsys)
     assert (code, out) == (cli.UNREADABLE, "")
     assert "newer" in said

@@ -40,6 +40,7 @@ def rooms() -> tuple[ModuleType, ...]:
         panels,
         shroud,
         survey,
+        trials,
     )
 
     return (
@@ -60,6 +61,7 @@ def rooms() -> tuple[ModuleType, ...]:
         control,
         charging,
         drives,
+        trials,
     )
 
 

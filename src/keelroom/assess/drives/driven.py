@@ -8,7 +8,14 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.drives.moments import Moment, moments_of
-from keelroom.assess.drives.situations import THERMOSIPHON, Situations, doubts_of, redline_broken, situations_of
+from keelroom.assess.drives.situations import (
+    THERMOSIPHON,
+    Situations,
+    doubts_of,
+    redline_broken,
+    situations_of,
+    with_doubts,
+)
 from keelroom.assess.drives.stores import lumps_of
 from keelroom.assess.inputs.electrical.system import cells_of
 from keelroom.assess.inputs.needs import needs_of_car
@@ -23,7 +30,7 @@ from keelroom.core.drive.lumps import Lumps
 from keelroom.core.drive.records import Legs, Run, Start, told
 from keelroom.core.drive.run import drive, level
 from keelroom.core.kept import in_one_go
-from keelroom.core.plant import CEILING
+from keelroom.core.plant import CEILING, Doubts
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.drive import Schedule
 from keelroom.document.schema.electrical import Control
@@ -197,10 +204,7 @@ def run_of(made: Prepared, bands: bool) -> Driven:
     found = made.situations
     as_is = np.zeros(len(found.demands))
     run = _run(made, _start(made, as_is), as_is)
-    low = high = None
-    if bands:
-        doubt = doubts_of(found)
-        low, high = (_run(made, _start(made, off), off) for off in (-doubt, doubt))
+    low, high = doubtful_runs(made) if bands else (None, None)
     boiling = found.stands.fixed.boiling[list(found.row)]
     limit, thermostat = (
         float(found.stands.points.plant.limit[0]),
@@ -222,6 +226,21 @@ def run_of(made: Prepared, bands: bool) -> Driven:
         charge=charge,
         capacity=made.build.supply.capacity.si,
     )
+
+
+def doubtful_runs(made: Prepared) -> tuple[Run, Run]:
+    """Its runs with the doubt of its heat for it and against it. Raises SolveError as `run_of` does."""
+    doubt = doubts_of(made.situations)
+    low, high = (_run(made, _start(made, off), off) for off in (-doubt, doubt))
+    return low, high
+
+
+def run_with(made: Prepared, doubts: Doubts, finer: float = 1.0) -> tuple[Prepared, Run]:
+    """A prepared drive run with other factors () on what is doubtful, and as much finer. Raises SolveError as `run_of`
+    does."""
+    made = made._replace(situations=with_doubts(made.situations, made.moments, doubts))
+    as_is = np.zeros(len(made.situations.demands))
+    return made, _run(made, _start(made, as_is), as_is, None, finer)
 
 
 def _run(made: Prepared, start: Start, off: Floats, legs: Legs | None = None, finer: float = 1.0) -> Run:

@@ -19,7 +19,7 @@ from keelroom.core.coupling import prepare
 from keelroom.core.drive.records import Legs, Stands, Supply
 from keelroom.core.drive.run import has_contacts
 from keelroom.core.electrical.charging import Balance, Battery, discharge_time
-from keelroom.core.plant import Fixed, Points
+from keelroom.core.plant import Doubts, Fixed, Points
 from keelroom.core.thermal.engine_heat import EngineHeat, engine_heat
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.brief import Brief
@@ -234,6 +234,20 @@ def _as_driven(
     for mine, was, is_now in zip(own, usual, now, strict=True):
         found.append(np.where(steady, mine, np.maximum(mine + is_now - was, 0.0)))
     return EngineHeat(*found)
+
+
+def with_doubts(found: Situations, moments: Sequence[Moment], doubts: Doubts) -> Situations:
+    """The same with other factors (), alike in all situations, on what is doubtful.
+
+    Raises SolveError where an air path does not balance.
+    """
+    stands = found.stands
+    alike = Doubts(*(np.full(len(found.demands), float(value)) for value in doubts))
+    points = stands.points._replace(doubts=alike)
+    fixed = prepare(points, stands.layout, stands.fixed)
+    heats, fuel, short, bay = _burnt(points, fixed, moments, found.row)
+    legs = found.legs._replace(heats=heats, bay=bay)
+    return found._replace(stands=Stands(points, fixed, stands.layout), legs=legs, fuel=fuel, short=short)
 
 
 def doubts_of(found: Situations) -> Floats:

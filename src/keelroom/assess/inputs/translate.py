@@ -17,6 +17,7 @@ from keelroom.assess.inputs.electrical.controller import clutch_law, clutch_sens
 from keelroom.assess.inputs.electrical.loads import PUMP
 from keelroom.assess.inputs.electrical.system import System, system_at
 from keelroom.assess.inputs.gearing import rpm_of
+from keelroom.assess.inputs.learnt import Learnt, learnt_of
 from keelroom.assess.inputs.needs import Reader, read_core
 from keelroom.assess.inputs.unsure import at_grille, unsure_of
 from keelroom.assess.made import made_brief
@@ -94,9 +95,6 @@ class PointRow(NamedTuple):
         )
 
 
-AS_ENTERED = Doubts(*(np.array(1.0) for _ in Doubts._fields))
-
-
 class Car(NamedTuple):
     """A package in this vehicle in core terms, worked out once for all its duty cases: its parts, the plant, not
     stacked, its layout, and what is not known of it whatever it is asked."""
@@ -105,6 +103,7 @@ class Car(NamedTuple):
     plant: Plant
     layout: Layout
     unsure: Unsure
+    doubts: Doubts
 
 
 def car_of(build: Build, package: Package) -> Car:
@@ -112,7 +111,12 @@ def car_of(build: Build, package: Package) -> Car:
     brief = build.brief
     rest = _rest(brief.engine, brief.vehicle, brief.accessories, brief.cooling)
     return _car(
-        rest, air_parts(package), air_side(build, package), circuit_of(build, package), package.loop, package.coolant
+        (rest, learnt_of(build, package)),
+        air_parts(package),
+        air_side(build, package),
+        circuit_of(build, package),
+        package.loop,
+        package.coolant,
     )
 
 
@@ -128,8 +132,14 @@ def _rest(*sections: Any) -> Rest:
 
 @by_identity(64)
 def _car(
-    rest: Rest, package: AirParts, air: AirSide, circuit: CoolantCircuit, loop: LoopSection, coolant: CoolantSection
+    given: tuple[Rest, Learnt],
+    package: AirParts,
+    air: AirSide,
+    circuit: CoolantCircuit,
+    loop: LoopSection,
+    coolant: CoolantSection,
 ) -> Car:
+    rest, learnt = given
     engine, vehicle, accessories, cooling = rest
     reader, core, fans = Reader(), package.core, air.fans
     plant = Plant(
@@ -150,7 +160,8 @@ def _car(
         limit=np.array(reader.take(cooling, (), "limit")),
     )
     layout = Layout(core.flow == "crossflow", int(core.passes.si), int(core.rows.si) if core.rows else 1)
-    return Car(package, plant, layout, unsure_of((engine, vehicle), package, fans.doubt))
+    plant, unsure = learnt.taken_in(plant, unsure_of((engine, vehicle), package, fans.doubt))
+    return Car(package, plant, layout, unsure, learnt.doubts)
 
 
 def row_of(build: Build, package: Package, car: Car, case: DutyCase) -> PointRow:
@@ -176,7 +187,7 @@ def _row(brief: Brief, car: Car, demand: Demand, system: System, control: Contro
     )
     situation = _situation(brief, car, demand, (system, air), control)
     unsure = car.unsure._replace(grille=np.array(at_grille(brief.climate, off_road(demand))))
-    return PointRow(Points(car.plant, situation, AS_ENTERED), car.layout, unsure, system.balance.wanted, stopped)
+    return PointRow(Points(car.plant, situation, car.doubts), car.layout, unsure, system.balance.wanted, stopped)
 
 
 def _situation(brief: Brief, car: Car, demand: Demand, given: tuple[System, Floats], control: Control) -> Situation:

@@ -24,7 +24,7 @@ cdef class FluidRows:
     cdef public const double[:, :] own_air
 
 cdef class DoubtRows:
-    cdef public const double[:] heat, conductance, fan_pressure, leaks
+    cdef public const double[:] heat, conductance, fan_pressure, leaks, flow
 
 cdef class OutdoorRows:
     cdef public const double[:] pressure, vapour, density, air_speed

@@ -62,7 +62,7 @@ cdef class Meeting:
 
     cdef void hold(self, int blown, const double[:] held) noexcept nogil
 
-    @cython.locals(j=int)
+    @cython.locals(j=int, pace=double)
     cdef void through_loop(self, double opening) noexcept nogil
 
     @cython.locals(last=double)

@@ -89,9 +89,10 @@ class Meeting:
         """Flows [m3/s] through engine and core at an opening of the thermostat: a cubic between those solved."""
         weigh(self.prepared.openings, self.prepared.steepness, opening, self.weights)
         self.coolant_flow = self.core_flow = 0.0
+        pace = self.pace * self.car.doubts.flow[self.row]
         for j in range(self.openings):
-            self.coolant_flow += self.pace * self.weights[j] * self.prepared.engine[self.row, j]
-            self.core_flow += self.pace * self.weights[j] * self.prepared.core[self.row, j]
+            self.coolant_flow += pace * self.weights[j] * self.prepared.engine[self.row, j]
+            self.core_flow += pace * self.weights[j] * self.prepared.core[self.row, j]
 
     def felt(self, heat):
         """What the thermostat's element feels [degC]. One at the inlet feels what full flow would bring there: its own

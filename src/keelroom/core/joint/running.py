@@ -208,7 +208,7 @@ class Running(Meeting):
     def element_feels(self):
         """[degC] round the thermostat's element."""
         if self.plant.circuit.at_inlet[self.row] > 0:
-            last = self.pace * self.prepared.engine[self.row, self.openings - 1]
+            last = self.pace * self.car.doubts.flow[self.row] * self.prepared.engine[self.row, self.openings - 1]
             return max(self.hot - self.heat_in / max(last * self.per_flow, 1.0), self.cold_now)
         return self.hot
 

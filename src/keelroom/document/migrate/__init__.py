@@ -366,6 +366,12 @@ def driven(raw: Raw) -> Raw:
     return raw | {"version": 15}
 
 
+def tried(raw: Raw) -> Raw:
+    """Version 16: a build has trials and what they told; a leg says how its A/C cycles and whether the heater is on. Of
+    version 15 nothing was tried."""
+    return raw | {"version": 16}
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey,
     2: drop_to_circuits,
@@ -381,6 +387,7 @@ STEPS: dict[int, Callable[[Raw], Raw]] = {
     12: made_fans,
     13: causes_found,
     14: driven,
+    15: tried,
 }
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

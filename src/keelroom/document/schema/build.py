@@ -12,10 +12,11 @@ from keelroom.document.schema.electrical import Supply
 from keelroom.document.schema.package import Core, Fan, Package, PackageKind
 from keelroom.document.schema.survey import GapRule, Survey, usual_gaps
 from keelroom.document.schema.trail import KEPT, Done
+from keelroom.document.schema.trials import Calibration, Trials
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[15] = 15
+VERSION: Literal[16] = 16
 Demand = Literal["idle", "road_load", "full_power"]
 Seen = Literal["", "fine", "hot"]
 """nobody looked; it stayed; it climbed"""
@@ -62,7 +63,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[15] = VERSION
+    version: Literal[16] = VERSION
     revision: int = 0
     brief: Brief = Brief()
     survey: Survey = Survey()
@@ -72,6 +73,8 @@ class Build(Strict):
     active: str = ""
     duty_cases: Annotated[tuple[DutyCase, ...], most(60)] = ()
     driving: Driving = Driving()
+    logbook: Trials = Trials()
+    calibration: Calibration = Calibration()
     own_cores: Annotated[tuple[Core, ...], most(200)] = ()
     own_fans: Annotated[tuple[Fan, ...], most(200)] = ()
     trail: Annotated[tuple[Done, ...], most(KEPT)] = ()

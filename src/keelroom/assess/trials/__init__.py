@@ -1,0 +1,1 @@
+"""Trials: what a test should read, what was read, and what that tells of the model."""

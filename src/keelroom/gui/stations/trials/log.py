@@ -1,0 +1,321 @@
+"""The Log page: a logger's file or pasted lines seen before they are brought in, and a car or a logger read live."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import NamedTuple
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QApplication, QFileDialog, QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
+
+from keelroom.assess.drives.words import clock
+from keelroom.assess.trials.read_log import TIME_UNITS, Guess, Line, Read, guess, read, units_of
+from keelroom.document.edits import Change, Edit, fresh_id
+from keelroom.document.schema.trials import Log, Sensor
+from keelroom.drawing.trials import logs_scene
+from keelroom.errors import DocumentError, KeelRoomError
+from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
+from keelroom.gui.stations.trials.live import LiveBox
+from keelroom.gui.stations.trials.tries import Tries
+from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.scene_view import Drawing, Picture
+from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
+
+NONE = "not taken"
+SHOWN = 8
+"""faults told one by one"""
+LARGEST = 1_000_000_000
+"""bytes of a file that is read"""
+
+
+class Brought(NamedTuple):
+    """A file looked at: its name, text, how it is read, and what comes of that."""
+
+    name: str
+    text: str
+    how: Guess
+    read: Read | str
+
+
+class LogView(ScrolledColumn):
+    """Filled anew when something is brought in, or read."""
+
+    come = pyqtSignal()
+
+    def __init__(self, session: Session, tries: Tries) -> None:
+        super().__init__(session, "Readings of a logger")
+        self.tries = tries
+        self.brought: Brought | None = None
+        self.said = ""
+        self.remembered: dict[tuple[str, ...], Guess] = {}
+        """how files of the same columns were read before"""
+        self.live = LiveBox(session, tries)
+        self.live.come.connect(self._live_came)
+        self.worker = Worker(self)
+        self.worker.answered.connect(self._looked_at)
+        self.worker.failed.connect(self._not_read)
+
+    @property
+    def picture(self) -> Picture:
+        """What a file holds, or what is read live."""
+        return Picture("Readings over time", self._drawn, 760.0)
+
+    def _drawn(self) -> Drawing:
+        build, system = self.session.build, self.session.system
+        if self.brought is not None and isinstance(self.brought.read, Read):
+            scene = logs_scene(build, self.brought.read.logs, system)
+            return scene, f"{self.brought.name}: not brought in yet", "As it would be read."
+        logs = self.live.logs or (self.tries.trial.logs if self.tries.trial else ())
+        if not logs:
+            return None, "", "No line of readings yet: bring one in, or read live."
+        name = "Read live" if self.live.logs else self.tries.trial.name if self.tries.trial else ""
+        return logs_scene(build, logs, system), name, ""
+
+    def _live_came(self) -> None:
+        if self.isVisible():
+            self.refresh()
+
+    def refresh(self) -> None:
+        """Write the page."""
+        body, column = self.blank(5)
+        trial = self.tries.trial
+        if trial is None:
+            column.addWidget(label("Make a trial first, on the Logbook page: readings belong to one.", wrap=True))
+            column.addStretch(1)
+            replace_body(self, body)
+            self.come.emit()
+            return
+        column.addWidget(label(f"Readings for “{trial.name}”.", "strong", wrap=True))
+        line = QHBoxLayout()
+        line.addWidget(button("Bring in a file…", self.bring, "Bring in a logger's file"))
+        line.addWidget(button("Paste", self.paste, "Paste readings", "", "Lines copied from a table"))
+        line.addStretch(1)
+        column.addLayout(line)
+        if self.said:
+            column.addWidget(label(self.said, "problem", wrap=True))
+        if self.worker.busy:
+            busy = QHBoxLayout()
+            busy.addWidget(label("reading …"))
+            busy.addWidget(button("Stop", self._stop, "Stop reading"))
+            busy.addStretch(1)
+            column.addLayout(busy)
+        if self.brought is not None:
+            self._preview(column, self.brought)
+        self.live.write(column)
+        column.addStretch(1)
+        replace_body(self, body)
+        self.come.emit()
+
+    # a file
+
+    def bring(self) -> None:
+        """Ask for a file and look at it; nothing is brought in before it was seen."""
+        name, _ = QFileDialog.getOpenFileName(
+            self, "Bring in readings", str(self.session.folder), "Tables (*.csv *.tsv *.txt);;All files (*)"
+        )
+        if name:
+            self.look_at(Path(name))
+
+    def look_at(self, path: Path) -> None:
+        """Read a file beside the window."""
+        self.said, self.brought = "", None
+        sensors, known = self.session.build.logbook.sensors, dict(self.remembered)
+        self.worker.ask(lambda: _from_file(path, sensors, known))
+        self.refresh()
+
+    def paste(self) -> None:
+        """Look at what lies on the clipboard."""
+        board = QApplication.clipboard()
+        text = board.text() if board is not None else ""
+        self.said, self.brought = "", None
+        sensors, known = self.session.build.logbook.sensors, dict(self.remembered)
+        self.worker.ask(lambda: _from_text("pasted", text, sensors, known))
+        self.refresh()
+
+    def _stop(self) -> None:
+        self.worker.cancel()
+        self.said = "Stopped; nothing was brought in."
+        self.refresh()
+
+    def _not_read(self, why: str) -> None:
+        self.said = why
+        self.refresh()
+
+    def _looked_at(self, found: Brought) -> None:
+        self.brought = found
+        self.refresh()
+
+    def _preview(self, column: QVBoxLayout, found: Brought) -> None:
+        how = found.how
+        column.addWidget(label(f"{found.name}: how it is read", "head", wrap=True))
+        grid = QGridLayout()
+        grid.addWidget(label("Time", "faint"), 0, 0)
+        grid.addWidget(self._time_column(how), 0, 1)
+        grid.addWidget(self._time_unit(how), 0, 2)
+        for place, head in enumerate(how.heads):
+            if place != how.time[0]:
+                row = grid.rowCount()
+                grid.addWidget(label(head[:28], "faint"), row, 0)
+                grid.addWidget(self._sensor(how, place), row, 1)
+                grid.addWidget(self._unit(how, place), row, 2)
+        row = grid.rowCount()
+        grid.addWidget(label("Its clock is", "faint"), row, 0)
+        grid.addWidget(self._offset(how), row, 1)
+        grid.addWidget(label("s late", "faint"), row, 2)
+        column.addLayout(grid)
+        for row_ in how.first[:3]:
+            column.addWidget(label(" | ".join(row_)[:120], "faint", wrap=True))
+        if isinstance(found.read, str):
+            column.addWidget(label(found.read, "problem", wrap=True))
+        else:
+            self._told(column, found.read)
+        line = QHBoxLayout()
+        keep = button("Bring it in", self._keep, "Bring the readings in")
+        keep.setEnabled(isinstance(found.read, Read))
+        line.addWidget(keep)
+        line.addWidget(button("Leave it", self._leave, "Leave the file"))
+        line.addStretch(1)
+        column.addLayout(line)
+
+    def _told(self, column: QVBoxLayout, found: Read) -> None:
+        names = {one.id: one.name or one.id for one in self.session.build.logbook.sensors}
+        kept = ", ".join(f"{len(log.seconds)} of {names.get(log.sensor, log.sensor)}" for log in found.logs)
+        column.addWidget(label(f"{found.lines} lines over {clock(found.lasts)}: {kept}.", wrap=True))
+        for fault in found.faults[:SHOWN]:
+            column.addWidget(label(f"Line {fault.line}: {fault.why}.", "doubt", wrap=True))
+        more = len(found.faults) - SHOWN + found.more
+        if more > 0:
+            column.addWidget(label(f"and {more} more", "doubt"))
+
+    def _time_column(self, how: Guess) -> QWidget:
+        box = ChoiceBox()
+        box.setAccessibleName("Column of the time")
+        box.addItems(list(how.heads))
+        box.setCurrentIndex(how.time[0])
+        box.activated.connect(lambda k: self._read_as(how._replace(time=(k, how.time[1]))))
+        return box
+
+    def _time_unit(self, how: Guess) -> QWidget:
+        box = ChoiceBox()
+        box.setAccessibleName("Unit of the time")
+        box.addItems(list(TIME_UNITS))
+        box.setCurrentText(how.time[1])
+        box.activated.connect(lambda k: self._read_as(how._replace(time=(how.time[0], box.itemText(k)))))
+        return box
+
+    def _sensor(self, how: Guess, place: int) -> QWidget:
+        box = ChoiceBox()
+        box.setAccessibleName(f"{how.heads[place]}: read with")
+        box.addItem(NONE, "")
+        for sensor in self.session.build.logbook.sensors:
+            box.addItem(sensor.name or sensor.id, sensor.id)
+        line = next((one for one in how.lines if one.place == place), None)
+        box.setCurrentIndex(box.findData(line.sensor if line else ""))
+        box.activated.connect(lambda k: self._take(how, place, box.itemData(k)))
+        return box
+
+    def _unit(self, how: Guess, place: int) -> QWidget:
+        box = ChoiceBox()
+        box.setAccessibleName(f"{how.heads[place]}: unit")
+        line = next((one for one in how.lines if one.place == place), None)
+        sensor = self._named(line.sensor) if line else None
+        box.setEnabled(sensor is not None)
+        if line is not None and sensor is not None:
+            box.addItems(list(units_of(sensor)))
+            box.setCurrentText(line.unit)
+            box.activated.connect(lambda k: self._in_unit(how, line, box.itemText(k)))
+        return box
+
+    def _offset(self, how: Guess) -> QWidget:
+        box = QLineEdit(f"{how.offset:g}")
+        box.setAccessibleName("Seconds its clock is late")
+
+        def typed() -> None:
+            try:
+                offset = float(box.text().replace(",", "."))
+            except ValueError:
+                self.said = f"“{box.text()}” is no number of seconds: 12 or −30 was expected"
+                self.refresh()
+                return
+            self.said = ""
+            self._read_as(how._replace(offset=offset))
+
+        box.editingFinished.connect(lambda: typed() if box.isModified() else None)
+        return box
+
+    def _named(self, ident: str) -> Sensor | None:
+        return next((one for one in self.session.build.logbook.sensors if one.id == ident), None)
+
+    def _take(self, how: Guess, place: int, ident: str) -> None:
+        lines = [line for line in how.lines if line.place != place]
+        sensor = self._named(ident)
+        if sensor is not None:
+            lines.append(Line(place, ident, units_of(sensor)[0]))
+        self._read_as(how._replace(lines=tuple(sorted(lines))))
+
+    def _in_unit(self, how: Guess, line: Line, unit: str) -> None:
+        lines = tuple(one._replace(unit=unit) if one == line else one for one in how.lines)
+        self._read_as(how._replace(lines=lines))
+
+    def _read_as(self, how: Guess) -> None:
+        """Read the file again as is said now."""
+        found = self.brought
+        if found is None:
+            return
+        sensors = self.session.build.logbook.sensors
+        self.worker.ask(lambda: _as_said(found.name, found.text, how, sensors))
+        self.refresh()
+
+    def _keep(self) -> None:
+        found, trial = self.brought, self.tries.trial
+        if found is None or trial is None or not isinstance(found.read, Read):
+            return
+        self.remembered[found.how.heads] = found.how
+        if keep_logs(self.session, trial.id, found.read.logs, f"Bring in {found.name}"):
+            self.brought = None
+            self.session.told.emit(f"{found.name} stands in “{trial.name}”")
+        self.refresh()
+
+    def _leave(self) -> None:
+        self.brought = None
+        self.refresh()
+
+
+def keep_logs(session: Session, trial_id: str, logs: tuple[Log, ...], words: str) -> bool:
+    """Put lines of readings into a trial; whether it was done."""
+    trial = next((one for one in session.build.logbook.trials if one.id == trial_id), None)
+    if trial is None:
+        session.told.emit("That trial is no longer in the logbook: make it again, the readings are still here")
+        return False
+    there = trial.logs
+    for log in logs:
+        there = (*there, log.model_copy(update={"id": fresh_id(there, "log")}))
+    return session.attempt(Edit(words, (Change(("logbook", "trials", trial_id, "logs"), there),)))
+
+
+def _from_file(path: Path, sensors: tuple[Sensor, ...], known: dict[tuple[str, ...], Guess]) -> Brought:
+    """A file as it is likeliest to be read. Raises KeelRoomError in words where it cannot be."""
+    try:
+        if path.stat().st_size > LARGEST:
+            raise DocumentError("log_too_large", f"{path.name} is larger than a gigabyte: cut it first")
+        text = path.read_bytes().decode("utf-8-sig", errors="replace")
+    except OSError as error:
+        raise DocumentError("log_unreadable", f"{path.name} cannot be read: {error.strerror}") from None
+    return _from_text(path.stem, text, sensors, known)
+
+
+def _from_text(name: str, text: str, sensors: tuple[Sensor, ...], known: dict[tuple[str, ...], Guess]) -> Brought:
+    """Text as files of the same columns were read before, else as it is likeliest to be."""
+    how = guess(text, sensors)
+    before = known.get(how.heads)
+    if before is not None:
+        how = before._replace(first=how.first, offset=0.0)
+    return _as_said(name, text, how, sensors)
+
+
+def _as_said(name: str, text: str, how: Guess, sensors: tuple[Sensor, ...]) -> Brought:
+    try:
+        return Brought(name, text, how, read(text, how, sensors, name))
+    except KeelRoomError as error:
+        return Brought(name, text, how, error.message)
