@@ -14,6 +14,7 @@ FULL = {
     "orders": 15,
     "offers": 60,
     "every": 1,
+    "coverage": 100,
 }
 """Long forms by name."""
 

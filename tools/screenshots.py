@@ -143,6 +143,15 @@ class Album:
 
         return look
 
+    def trial(self, ident: str) -> Callable[[], object]:
+        """A trial that is looked at, with what it should read."""
+
+        def look() -> None:
+            self.window.stations["Trials"].tries.choose(ident)
+            settle(self.app)
+
+        return look
+
     def electrical(self) -> None:
         self.session.set(("active",), "p1", "Package")
         self.window.switch_theme()
@@ -154,13 +163,10 @@ class Album:
         self.shot("coolant-loop", self.case("idle"), self.page("Loop", "Circuit"))
         self.session.do(offer("split_circuit", self.session.build.active, circuit="circuit1"))
         self.shot("drive", self.page("Drive", "Run"), self.drive("quarry"))
+        self.shot("trials", self.page("Trials", "Logbook"), self.trial("soak2"))
         self.shot("wiring", self.page("Electrical", "Harness"), self.window.toggle_form)
         self.window.toggle_form()
         self.session.store.undo()
-        self.window.guide()
-        guide = self.window.guide_window
-        assert guide is not None
-        self.dialog_shot("guide", guide)
 
 
 GUIDE_PICTURES = {"brief": "ledger", "map-two-fans": "air", "fit-up": "fit", "wiring": "wiring"}

@@ -7,6 +7,7 @@ import json
 import os
 import sys
 from collections.abc import Sequence
+from contextlib import suppress
 from pathlib import Path
 from typing import TYPE_CHECKING, TextIO
 
@@ -105,6 +106,20 @@ def _parser() -> argparse.ArgumentParser:
         default="build",
         help="judgement: codes of findings and acts, keys of figures",
     )
+    standin = command("standin", "a simulated car or logger on a port of its own, to read live from", _standin)
+    standin.add_argument("kind", choices=("car", "logger"))
+    standin.add_argument("file", type=Path)
+    standin.add_argument("--schedule", help="id of the drive it answers from; the first where none is named")
+    standin.add_argument("--pace", type=float, default=1.0, help="seconds of the drive in one of ours")
+    standin.add_argument("--noise", type=float, default=0.0, help="standard, kelvin")
+    standin.add_argument("--lag", type=float, default=0.0, help="seconds before an answer")
+    standin.add_argument("--dropouts", type=float, default=0.0, help="share of answers that do not come")
+    standin.add_argument("--clock", type=float, default=1.0, help="times as fast as a logger's clock should be")
+    standin.add_argument("--dies", type=float, default=0.0, help="seconds after which it is pulled out")
+    trials = command("trials", "what trials should read and did, and what they tell together", _trials)
+    trials.add_argument("file", type=Path)
+    trials.add_argument("--json", action="store_true", help="machine form, SI")
+    trials.add_argument("--units", choices=("us", "si"), default="us")
     drive = command("drive", "drive a package through a schedule over time", _drive)
     drive.add_argument("file", type=Path)
     drive.add_argument("--schedule", help="id of a schedule of the build; all of them where none is named")
@@ -189,6 +204,61 @@ def _vocabulary() -> dict[str, object]:
         for output in outputs
     ]
     return {"findings": CODES, "acts": {code: kind.meaning for code, kind in acts().items()}, "figures": figures}
+
+
+def _standin(options: argparse.Namespace) -> int:
+    from keelroom.assess.drives.driven import Driven, drive_of
+    from keelroom.assess.drives.lines import lines_of
+    from keelroom.devices.standin import MAKERS, Faults, Lines
+    from keelroom.document.file import load
+    from keelroom.errors import InputError
+
+    build = load(options.file)
+    there = {one.id: one for one in build.driving.schedules}
+    if not there or (options.schedule and options.schedule not in there):
+        raise InputError("no_such_drive", f"There is no such drive; there are {', '.join(there) or 'none'}")
+    found = drive_of(build, build.package, there[options.schedule or next(iter(there))], bands=False)
+    if not isinstance(found, Driven):
+        raise InputError("no_drive", found.sentence)
+    lines = lines_of(found)
+    of_drive = {"car": ("coolant out", "volts", "speed"), "logger": ("coolant out", "coolant back", "volts")}
+    names = {"coolant out": "coolant" if options.kind == "car" else "Upper hose, probe"}
+    names |= {"coolant back": "Lower hose, infrared gun", "volts": "volts", "speed": "speed"}
+    if options.kind == "logger":
+        names = {key: name.replace(",", "") for key, name in names.items()}
+    figures = {names[key]: lines[key] for key in of_drive[options.kind]}
+    faults = Faults(options.noise, options.lag, options.dropouts, options.clock, options.dies)
+    one = MAKERS[options.kind](Lines(lines["time s"], figures, options.pace), faults)
+    print(f"{options.kind}: {one.port}", flush=True)
+    with suppress(KeyboardInterrupt):
+        one.thread.join()
+    one.stop()
+    return 0
+
+
+def _trials(options: argparse.Namespace) -> int:
+    from keelroom.assess.outcome import Stopped
+    from keelroom.assess.questions.hot_day import as_data, learn
+    from keelroom.assess.trials.expected import foretold
+    from keelroom.assess.trials.judged import judged
+    from keelroom.assess.trials.words import expect_words, learnt_words, trial_words
+    from keelroom.document.file import load
+
+    build = load(options.file)
+    if options.json:
+        print(_json(as_data(learn(build))))
+        return 0
+    for trial in build.logbook.trials:
+        print(trial.name)
+        for _, words in trial_words(build, trial, judged(build, trial), options.units):
+            print(f"  {words}")
+        found = foretold(build, trial)
+        for one in () if isinstance(found, Stopped) else found.expects:
+            print(f"  {one.sensor.name}: {expect_words(one, options.units)}")
+    learnt = learn(build)
+    for _, words in learnt_words(learnt.fitted, options.units):
+        print(words)
+    return 0
 
 
 def _drive(options: argparse.Namespace) -> int:

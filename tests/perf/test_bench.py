@@ -26,10 +26,12 @@ from keelroom.assess.outcome import Stopped
 from keelroom.assess.questions.airmap import air_map
 from keelroom.assess.questions.compare import candidates
 from keelroom.assess.questions.cooler_places import cooler_places
+from keelroom.assess.questions.hot_day import learn
 from keelroom.assess.questions.places import find_places
 from keelroom.assess.questions.schools import compare_schools
 from keelroom.assess.questions.worth import worth_table
 from keelroom.assess.report import as_table
+from keelroom.assess.trials.read_log import guess, read
 from keelroom.catalogue.load import cores
 from keelroom.core.coupling import prepare
 from keelroom.core.kept import Kept
@@ -45,11 +47,13 @@ from keelroom.document.store import Store
 from keelroom.drawing.pattern import gallery
 from keelroom.drawing.wiring import wiring
 from tests.conftest import DEMO
+from tests.drives import leg
 from tests.packages import packages, rows
 from tests.perf.budgets import BARE, take, take_time
 from tests.perf.scalar_reference import scalars, settle
 from tests.reference.test_scalar_agreement import _spread
 from tests.soak.scale import with_cases, with_circuits, with_obstacles
+from tests.trials import simulated, trial, with_trials
 
 EDITS = [
     (("packages", "p1", "core", "face_width"), ("25 7/8", "26", "26 1/4", '24-3/8"')),
@@ -380,6 +384,35 @@ def test_drives():
         each = (time.perf_counter() - start) / len(several)
     say(f"drive: a package's 25 min soak {each * 1e3:.0f} ms")
     take("1 000 packages over a 25 min soak, two processors", 1000 * each / 2, 30.0, "s")
+
+
+def test_trials():
+    """Three trials of 25 minutes at a reading a second: a first answer, and all of it; a log of a million lines seen
+    and read."""
+    build = load(DEMO)
+    legs = [leg("idle", "25 min", id="a"), leg("idle", "25 min", id="b", ac_on=True), leg("hold", "25 min", id="c")]
+    legs[2] = leg("hold", "25 min", id="c", speed="45 mph", grade="4 %", gear_step="1.4")
+    dice = np.random.default_rng(1)
+    trials = [
+        simulated(build, trial(one, ident=one.id, begins="warm"), {"heat": 1.05}, dice, every=1.0) for one in legs
+    ]
+    build = with_trials(build, *trials)
+    with Kept().at_work():
+        start = time.perf_counter()
+        learn(build, quick=True)
+        first = time.perf_counter()
+        learn(build)
+        ended = time.perf_counter()
+    take("trials, a first answer", first - start, 2.0, "s")
+    take("trials, the whole posterior", ended - first, 10.0, "s")
+    lines = "\n".join(f"{k},{180 + k % 7},{160 + k % 5},13.{k % 9}" for k in range(1_000_000))
+    text = f"time,ECT (F),lower hose,volts\n{lines}\n"
+    start = time.perf_counter()
+    how = guess(text, build.logbook.sensors)
+    seen = time.perf_counter()
+    read(text, how, build.logbook.sensors, "bench")
+    take("a log of 1 000 000 lines, previewed", seen - start, 1.0, "s")
+    take("a log of 1 000 000 lines, read", time.perf_counter() - seen, 5.0, "s")
 
 
 def _other_faces(build, count):

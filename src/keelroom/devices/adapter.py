@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import termios
 import time
 from typing import Any
 
@@ -12,6 +13,8 @@ BAUD, PATIENCE, SLOW = 38400, 2.0, 6.0
 """Bits a second; [s] an answer may take, and the first one, while the adapter looks for the car's bus."""
 SET_UP = ("ATZ", "ATE0", "ATL0", "ATS1", "ATH0", "ATSP0")
 """Anew, no echo, no line feeds, spaces, no headers, the bus by itself."""
+BROKEN = (OSError, TypeError, termios.error)
+"""What a port raises when it is pulled out."""
 REFUSES = {
     "NO DATA": "the car does not answer this",
     "UNABLE TO CONNECT": "the adapter finds no car: is the key on?",
@@ -34,7 +37,7 @@ class Adapter:
         try:
             self.line: Any = serial.Serial(port, BAUD, timeout=0.1, write_timeout=patience)
         except (OSError, ValueError) as error:
-            raise DeviceError("no_port", f"Nothing can be opened at “{port}”: {_plain(error)}") from None
+            raise DeviceError("no_port", f"Nothing can be opened at “{port}”: {plain(error)}") from None
         self.has: set[int] = set()
         try:
             self._set_up()
@@ -68,8 +71,8 @@ class Adapter:
                 if time.monotonic() > until:
                     raise DeviceError("no_answer", f"No answer to {command} within {patience or self.patience:g} s")
                 found += self.line.read(max(self.line.in_waiting, 1))
-        except (OSError, TypeError) as error:
-            raise DeviceError("pulled_out", f"The line to “{self.port}” broke: {_plain(error)}") from None
+        except BROKEN as error:
+            raise DeviceError("pulled_out", f"The line to “{self.port}” broke: {plain(error)}") from None
         text = found.decode("ascii", errors="replace").rstrip(">").replace("\r", "\n")
         return "\n".join(part.strip() for part in text.split("\n") if part.strip())
 
@@ -102,7 +105,7 @@ def _refusal(answer: str) -> str:
     return next((words for sign, words in REFUSES.items() if sign in answer.upper()), f"it said “{answer[:40]}”")
 
 
-def _plain(error: Exception) -> str:
+def plain(error: Exception) -> str:
     """What the system says of it, without its number."""
     if isinstance(error, OSError) and error.strerror:
         return error.strerror.lower()

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from typing import Any, NamedTuple
 
-from keelroom.devices.adapter import BAUD, _plain
+from keelroom.devices.adapter import BAUD, BROKEN, plain
 from keelroom.devices.service01 import DeviceError
 
 HEAD = "#"
@@ -66,7 +66,7 @@ class SerialLogger:
         try:
             self.line: Any = serial.Serial(port, BAUD, timeout=patience)
         except (OSError, ValueError) as error:
-            raise DeviceError("no_port", f"Nothing can be opened at “{port}”: {_plain(error)}") from None
+            raise DeviceError("no_port", f"Nothing can be opened at “{port}”: {plain(error)}") from None
         self.columns: tuple[tuple[str, str], ...] = ()
         self.odd = 0
         """lines left out since it was opened: half of one, or noise"""
@@ -89,8 +89,8 @@ class SerialLogger:
     def _line(self) -> str:
         try:
             found = self.line.readline()
-        except (OSError, TypeError) as error:
-            raise DeviceError("pulled_out", f"The line to “{self.port}” broke: {_plain(error)}") from None
+        except BROKEN as error:
+            raise DeviceError("pulled_out", f"The line to “{self.port}” broke: {plain(error)}") from None
         if not found:
             raise DeviceError("no_answer", f"Nothing comes from “{self.port}”")
         text: str = found.decode("ascii", errors="replace").strip()

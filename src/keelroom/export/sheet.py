@@ -39,8 +39,12 @@ from keelroom.assess.inputs.coolant.graph import graph_of
 from keelroom.assess.inputs.coolers import SPOTS
 from keelroom.assess.loop.hose_plans import INSTALL, hose_plans
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.questions.hot_day import day_words, hot_days
 from keelroom.assess.report import fit_line, ledger_rows, totals_lines, verdict_line, volts_line
 from keelroom.assess.safety import cautions
+from keelroom.assess.trials.expected import foretold
+from keelroom.assess.trials.judged import judged
+from keelroom.assess.trials.words import calibrated_by, expect_words, trial_words
 from keelroom.assess.words import clause, worded
 from keelroom.core.loop.hoses import MAKES
 from keelroom.document.difference import between_packages, value_words
@@ -52,6 +56,7 @@ from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.drawing.loop import loop_scene
 from keelroom.drawing.strips import laid
+from keelroom.drawing.trials import trial_scene
 from keelroom.drawing.wiring import wiring
 from keelroom.errors import readable
 from keelroom.export.made import bracket_rows, move_rows, panel_rows, work_notes
@@ -129,6 +134,7 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         *_part("Coolant circuit", lambda: _circuit(build, assessment, system)),
         *_part("Electrical", lambda: _electrics(build, assessment, system)),
         *_part("Drives", lambda: _drives(build, system)),
+        *_part("Trials", lambda: _trials(build, system)),
         *_part("Brief", lambda: _brief(build, system)),
         *_findings(assessment, system),
         Paragraph("Cautions", STYLES["head"]),
@@ -503,7 +509,7 @@ def _electrics(build: Build, assessment: Assessment, system: str) -> list[Flowab
     return story
 
 
-MOST_DRIVES, DRIVE_WIDTH = 4, 0.76
+MOST_DRIVES, MOST_TRIALS, DRIVE_WIDTH = 4, 4, 0.76
 """drives a sheet shows, and the share of its width they take: two stand on a page"""
 
 
@@ -521,6 +527,31 @@ def _drives(build: Build, system: str) -> list[Flowable]:
         told = [Paragraph(safe(words), STYLES["body"]) for _, words in headline(found, system)]
         drawn = SceneFlowable(laid(found, system).scene, DRIVE_WIDTH * WIDTH)
         story.append(KeepTogether([head, *told, Spacer(1, 4), drawn, Spacer(1, 6)]))
+    return story
+
+
+def _trials(build: Build, system: str) -> list[Flowable]:
+    """The proof: what was measured against what was foretold, and what that means for the hot cases."""
+    story: list[Flowable] = []
+    for trial in build.logbook.trials[-MOST_TRIALS:]:
+        found = foretold(build, trial)
+        head = Paragraph(safe(f"Trial: {trial.name or trial.id}"), STYLES["head"])
+        lines = [words for _, words in trial_words(build, trial, judged(build, trial), system)]
+        if isinstance(found, Stopped):
+            story += [head, *(Paragraph(safe(words), STYLES["body"]) for words in (*lines, f"{found.sentence}."))]
+            continue
+        read = [one for one in found.expects if one.read is not None]
+        lines += [f"{one.sensor.name}: foretold {expect_words(one, system)}." for one in read]
+        told = [Paragraph(safe(words), STYLES["body"]) for words in lines]
+        drawn = SceneFlowable(trial_scene(build, trial, found, system), DRIVE_WIDTH * WIDTH)
+        story.append(KeepTogether([head, *told, Spacer(1, 4), drawn, Spacer(1, 6)]))
+    if build.calibration.on:
+        story.append(
+            Paragraph(safe(f"Every figure of this sheet is {calibrated_by(build.calibration)}."), STYLES["body"])
+        )
+        story += [
+            Paragraph(safe(words), STYLES["body"]) for words in day_words(hot_days(build, build.calibration), system)
+        ]
     return story
 
 

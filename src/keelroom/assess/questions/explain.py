@@ -14,6 +14,7 @@ from keelroom.assess.causes import CAUSES, RISKS, state_of
 from keelroom.assess.faults import Fault, faults_of
 from keelroom.assess.figures.batch import Asked, held, held_at_heats
 from keelroom.assess.figures.seen import CLIMBS, WEIGHTS, found_in_use, heats_of, saw, seen_cases, shown_at, timed
+from keelroom.assess.trials.seen_in import with_trials
 from keelroom.core.kept import in_one_go
 from keelroom.core.odds import log_likelihood, posterior, told_by_a_look
 from keelroom.document.edits import Change, Edit, apply, grafted
@@ -90,7 +91,7 @@ def explained(build: Build) -> Explained | None:
 
     Source: Bayes's rule by enumeration; how often each cause is met and its sizes common practice.
     """
-    found = found_in_use(build)
+    found = found_in_use(with_trials(build))
     if found is None:
         return None
     ways = _ways(found)

@@ -16,7 +16,7 @@ from keelroom.assess.trials.tried import TEMPERATURES, Point, made_of, package_o
 from keelroom.core.arrays import Floats
 from keelroom.core.drive.records import Run
 from keelroom.core.kept import in_one_go
-from keelroom.core.trials.fit import Fit, Seen, fitted, widened
+from keelroom.core.trials.fit import WHOLE, Fit, Pains, Seen, fitted, widened
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.trials import Calibration, Factor, FactorId, Sensor, Trial
@@ -105,7 +105,7 @@ class _Replays:
 
 
 @in_one_go
-def calibrated(build: Build, tell: Callable[[float], bool] | None = None) -> Calibrated:
+def calibrated(build: Build, tell: Callable[[float], bool] | None = None, pains: Pains = WHOLE) -> Calibrated:
     """What the trials that count tell of the model, together.
 
     tell : told how far it has come, answers whether to go on; else what was found by then stands
@@ -119,7 +119,9 @@ def calibrated(build: Build, tell: Callable[[float], bool] | None = None) -> Cal
     replays = _Replays(made, numbers)
     values = np.array([point.value for _, _, points, _ in made for point in points])
     doubt = np.array([point.doubt for _, _, points, _ in made for point in points])
-    fit = fitted(replays, prior, Seen(values, doubt), tell)
+    fit = fitted(
+        replays, prior, Seen(values, doubt), tell, pains, np.array([one.sensor is not None for one in numbers])
+    )
     shown: list[Replayed] = []
     first = 0
     for k, (trial, _, points, _) in enumerate(made):

@@ -68,8 +68,9 @@ def judged(build: Build, trial: Trial, boiling: float = math.nan) -> Judged:
     line, protocol = line_of(build, trial), protocol_of(trial.protocol)
     own, package = as_tried(build, trial)
     thermostat = package.loop.thermostat.si if package.loop.thermostat else 82.0
-    control = package.control
-    set_at = max(thermostat, control.fan_on.si if control.fan_on and control.coil != "always" else thermostat)
+    control, by_clutch = package.control, all(fan.motor == "engine" for fan in package.fans)
+    switched = control.fan_on is not None and control.coil != "always" and not by_clutch
+    set_at = max(thermostat, control.fan_on.si) if switched and control.fan_on else thermostat
     if line is None:
         volts = line_of(build, trial, "volts")
         passes: Passes = "open"

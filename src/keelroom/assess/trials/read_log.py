@@ -8,7 +8,7 @@ import io
 import math
 from collections.abc import Iterator, Sequence
 from datetime import datetime
-from itertools import islice
+from itertools import islice, pairwise
 from typing import NamedTuple
 
 from keelroom.document.schema.trials import Log, ReadAt, Sensor
@@ -131,7 +131,8 @@ def _time(heads: Sequence[str], body: Sequence[Sequence[str]], comma: bool) -> t
         if mark in head:
             return place, unit
     values = [value for cell in cells if (value := _number(cell, comma)) is not None]
-    if len(values) > 2 and (values[-1] - values[0]) / (len(values) - 1) >= HUNDREDS:
+    steps = sorted(after - before for before, after in pairwise(values))
+    if len(steps) > 1 and steps[len(steps) // 2] >= HUNDREDS:
         return place, "ms"
     return place, "s"
 

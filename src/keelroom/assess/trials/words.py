@@ -6,7 +6,7 @@ import math
 
 import numpy as np
 
-from keelroom.assess.drives.words import Said, clock, degrees, kelvin
+from keelroom.assess.drives.words import Said, clock, degrees
 from keelroom.assess.inputs.learnt import FACTORS
 from keelroom.assess.trials.calibrate import Calibrated
 from keelroom.assess.trials.expected import Expect
@@ -54,6 +54,17 @@ def figure(place: str, value: float, system: str) -> str:
     if place == "battery":
         return f"{value:+.0f} A".replace("-", "−")
     return degrees(value, system)
+
+
+def kelvin(value: float, system: str) -> str:
+    """A difference of temperatures [K], to a tenth where it is small."""
+    unit = KINDS["temperature difference"].shown_unit(system)
+    shown = value / unit.factor
+    return f"{shown:.1f} {unit.symbol}" if abs(shown) < SMALL else f"{shown:.0f} {unit.symbol}"
+
+
+SMALL = 9.95
+"""Degrees under which a tenth is told."""
 
 
 def slope_words(slope: float, margin: float, system: str) -> str:
@@ -172,7 +183,7 @@ def learnt_words(found: Calibrated, system: str) -> Said:
                 "sensors let them. The doubts that are left were widened by as much: look for what a trial says wrong.",
             )
         )
-    if not fit.finished:
+    if not fit.finished and fit.runs > FEW:
         said.append(("doubt", "The search was ended before it came to rest: what stands here is the best so far."))
     for one in found.replayed:
         part = fit.off[one.first : one.first + len(one.points)]
@@ -212,6 +223,8 @@ def _cannot(found: Calibrated) -> list[tuple[str, str]]:
     return said
 
 
+FEW = 40
+"""Runs a first answer is found in."""
 HALF = 0.4
 """Share of its doubt before under which nobody minds what a factor trades off with."""
 

@@ -16,8 +16,10 @@ STEP = 0.25
 ENOUGH = 0.04
 """Standard doubts by which a fit may still move when it is done."""
 ROUNDS, HALVINGS, LEAST_GAIN = 9, 3, 0.02
-STARTS, SPREAD = 14, 0.8
+STARTS, SPREAD = 16, 0.8
 """Places a fit may begin at, and how far they are spread over the doubts before."""
+SPREADS, HOLD = 2, 0.85
+"""Times a posterior is spread out, and how far of the way its middle goes each time."""
 JUMPS = 12.0
 """Standard doubts a quarter of a doubt moves a reading by at most where no switch is crossed."""
 OUTLIER = 4.0
@@ -86,60 +88,137 @@ Model = Callable[[Floats], Floats]
 """Of numbers (k,) the readings (n,) they would give."""
 
 
-def fitted(model: Model, prior: Floats, seen: Seen, tell: Callable[[float], bool] | None = None) -> Fit:
+class Pains(NamedTuple):
+    """How much is asked of a search: places it may begin at, steps at most, whether its slopes are found anew at its
+    end."""
+
+    starts: int = STARTS
+    rounds: int = ROUNDS
+    ends: bool = True
+    again: int = 3
+    """places it begins at in turn where it comes to no fit"""
+
+
+WHOLE, QUICK = Pains(), Pains(5, 2, False, 1)
+
+
+def fitted(
+    model: Model,
+    prior: Floats,
+    seen: Seen,
+    tell: Callable[[float], bool] | None = None,
+    pains: Pains = WHOLE,
+    even: Bools | None = None,
+) -> Fit:
     """The likeliest numbers and what is left of their doubt.
 
     prior (k,) : standard doubts of numbers that are likeliest nought;  tell : told how far it has come, answers whether
-    to go on; where it does not, what was found so far is given back
-    Source: Gauss and Newton's steps on the sum of squares of readings and priors together from the best of STARTS, the
-    posterior taken as normal about its top (Laplace); Broyden's slopes between steps.
+    to go on; where it does not, what was found so far is given back;  even (k,) : numbers the readings go straight with
+    Source: Gauss and Newton's steps on the sum of squares of readings and priors together from the best of so many
+    starts, from the next best ones where the first comes to no fit, Broyden's slopes between steps; then the posterior
+    as a normal one, the model straight over all of it and not at its top alone (statistical linear regression on sigma
+    points, Julier and Uhlmann), what is bent there taken as a doubt of the reading.
     """
-    search = _Search(model, prior, seen, tell)
+    search = _Search(model, prior, seen, (tell, pains, np.zeros(len(prior), bool) if even is None else even))
     search.begin()
-    search.find_slopes()
-    for look in range(AGAIN):
-        search.walk()
-        if not search.finished:
-            search.find_slopes()
-            search.walk()
-        off = (seen.values - search.predicted) / seen.doubt
-        fine = np.abs(off) < OUTLIER
-        if look == AGAIN - 1 or np.array_equal(fine, search.kept) or fine.sum() < max(len(fine) / 2, 1):
+    best = search.one()
+    for place in search.starts[1 : pains.again]:
+        if best.covers or search.halted:
             break
-        search.kept = fine
-    if not search.halted:
-        search.find_slopes()
-    return search.done()
+        search.stand(place)
+        found = search.one()
+        best = found if _worth(found) < _worth(best) else best
+    if pains.ends and not search.halted:
+        best = search.spread_out(best)
+    return best._replace(runs=search.runs)
+
+
+def _worth(fit: Fit) -> float:
+    """What a fit is judged by: the sum of squares, an outlier for as much as it takes to be one."""
+    off = np.where(fit.kept, fit.off, OUTLIER)
+    return float((off**2).sum() + ((fit.at / fit.prior) ** 2).sum())
 
 
 class _Search:
     """Where a fit stands."""
 
-    def __init__(self, model: Model, prior: Floats, seen: Seen, tell: Callable[[float], bool] | None) -> None:
-        self.model, self.prior, self.seen, self.tell = model, prior, seen, tell
+    def __init__(
+        self,
+        model: Model,
+        prior: Floats,
+        seen: Seen,
+        how: tuple[Callable[[float], bool] | None, Pains, Bools],
+    ) -> None:
+        self.model, self.prior, self.seen = model, prior, seen
+        self.tell, self.pains, self.even = how
         self.at, self.predicted, self.slopes = np.zeros(len(prior)), np.zeros(0), np.zeros((0, 0))
         self.kept, self.runs, self.finished, self.halted = np.ones(len(seen.values), bool), 0, False, False
+        self.starts: list[tuple[Floats, Floats]] = []
+        """places it may begin at, and the readings there, the best first"""
+
+    def one(self) -> Fit:
+        """From where it stands to where it rests, outliers left out."""
+        self.kept = np.ones(len(self.seen.values), bool)
+        self.find_slopes()
+        for look in range(AGAIN):
+            self.walk()
+            if not self.finished and self.pains.ends:
+                self.find_slopes()
+                self.walk()
+            off = (self.seen.values - self.predicted) / self.seen.doubt
+            fine = np.abs(off) < OUTLIER
+            if look == AGAIN - 1 or np.array_equal(fine, self.kept) or fine.sum() < max(len(fine) / 2, 1):
+                break
+            self.kept = fine
+        if self.pains.ends and not self.halted:
+            self.find_slopes()
+        return self.done()
+
+    def stand(self, place: tuple[Floats, Floats]) -> None:
+        """Begin at another place."""
+        self.at, self.predicted = place
 
     def ask(self, at: Floats) -> Floats:
         """The readings at numbers (k,)."""
         self.runs += 1
         if self.tell is not None and not self.halted:
-            self.halted = not self.tell(min(self.runs / (STARTS + 4 * len(self.prior)), 0.99))
+            self.halted = not self.tell(min(self.runs / (self.pains.starts + 4 * len(self.prior)), 0.99))
         return self.model(at)
 
     def begin(self) -> None:
         """The best of so many places spread over what was likely before: near what is switched one place alone may
-        lie on the wrong side of it."""
-        spread = np.random.default_rng(len(self.prior)).standard_normal((STARTS, len(self.prior)))
-        self.predicted = self.ask(self.at)
-        best = self.cost(self.at, self.predicted)
-        for place in SPREAD * spread * self.prior:
+        lie on the wrong side of it. What readings go straight with is taken at its best at each."""
+        nought = self.ask(self.at)
+        even = [k for k in range(len(self.prior)) if self.even[k]]
+        columns = np.stack([self._moved_from(self.at, nought, k) for k in even] or [nought * 0], 1)
+        spread = np.random.default_rng(len(self.prior)).standard_normal((self.pains.starts, len(self.prior)))
+        found = [self._evened(self.at, nought, columns)]
+        for place in np.where(self.even, 0.0, SPREAD * spread * self.prior):
             if self.halted:
-                return
-            found = self.ask(place)
-            # A line that is off evenly, as by its zero, is not held against a place.
-            if (cost := self.cost(place, found)) < best:
-                best, self.at, self.predicted = cost, place, found
+                break
+            found.append(self._evened(place, self.ask(place), columns))
+        costs = [self.cost(*one) for one in found]
+        self.starts = [found[k] for k in np.argsort(costs)]
+        self.stand(self.starts[0])
+
+    def _moved_from(self, at: Floats, was: Floats, k: int) -> Floats:
+        moved = at.copy()
+        moved[k] += STEP * self.prior[k]
+        found: Floats = (self.ask(moved) - was) / (STEP * self.prior[k])
+        return found
+
+    def _evened(self, place: Floats, read: Floats, columns: Floats) -> tuple[Floats, Floats]:
+        """A place with what readings go straight with at its best."""
+        if not self.even.any():
+            return place, read
+        prior = self.prior[self.even]
+        weighed = columns / self.seen.doubt[:, None]
+        whole = weighed.T @ weighed + np.diag(prior**-2.0)
+        pull = weighed.T @ ((self.seen.values - read) / self.seen.doubt)
+        best = np.asarray(np.linalg.solve(whole, pull), np.float64)
+        there = place.copy()
+        there[self.even] = best
+        return there, read + columns @ best
 
     def find_slopes(self) -> None:
         """By a step up of each number; down too where up crosses a switch."""
@@ -161,7 +240,7 @@ class _Search:
     def walk(self) -> None:
         """Step by step until it rests, no step for the worse."""
         self.finished = False
-        for _ in range(ROUNDS):
+        for _ in range(self.pains.rounds):
             if self.halted:
                 return
             step = _step(self.at, self.prior, self.slopes, self.predicted, self.seen, self.kept)
@@ -195,6 +274,37 @@ class _Search:
                 return True
             share /= 3
         return False
+
+    def spread_out(self, fit: Fit) -> Fit:
+        """A fit whose doubts hold over all of what is likely: a thermostat that shuts or a fan that stops bends the
+        model within it."""
+        bent = ~self.even
+        at, covariance, count = fit.at, fit.covariance, int(bent.sum())
+        for _ in range(SPREADS):
+            root = math.sqrt(count) * np.linalg.cholesky(covariance[np.ix_(bent, bent)])
+            points = np.repeat(at[None, :], 2 * count, axis=0)
+            points[:, bent] += np.concatenate([root.T, -root.T])
+            read = np.array([self.ask(point) for point in points])
+            if self.halted:
+                return fit
+            off, moved = read - read.mean(axis=0), points[:, bent] - at[bent]
+            inner = np.linalg.solve(moved.T @ moved, moved.T @ off).T
+            slopes = fit.slopes.copy()
+            slopes[:, bent] = inner
+            left = ((off - moved @ inner.T) ** 2).mean(axis=0)
+            doubt = np.sqrt(self.seen.doubt**2 + left)
+            weight = np.where(fit.kept, doubt**-2.0, 0.0)
+            whole = slopes.T @ (weight[:, None] * slopes) + np.diag(self.prior**-2.0)
+            pull = slopes.T @ (weight * (self.seen.values - read.mean(axis=0) + slopes @ at))
+            there = np.asarray(np.linalg.solve(whole, pull), np.float64)
+            at = at + HOLD * (there - at)
+            covariance = np.asarray(np.linalg.inv(whole), np.float64)
+        predicted = self.ask(at)
+        off = (self.seen.values - predicted) / doubt
+        misfit = float((off[fit.kept] ** 2).mean()) if fit.kept.any() else 1.0
+        return fit._replace(
+            at=at, covariance=covariance, slopes=slopes, predicted=predicted, off=off, misfit=min(misfit, fit.misfit)
+        )
 
     def cost(self, at: Floats, predicted: Floats) -> float:
         """Sum of squares of readings that are kept and priors."""

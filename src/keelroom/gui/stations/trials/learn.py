@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-import math
-
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QProgressBar, QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.drives.words import degrees
-from keelroom.assess.questions.hot_day import HotDay, Learnt, learn
+from keelroom.assess.questions.hot_day import HotDay, Learnt, learn, reads_words
 from keelroom.assess.trials.words import calibrated_by, learnt_words
 from keelroom.document.edits import set_value
 from keelroom.drawing.trials import learnt_scene
@@ -42,6 +39,7 @@ class LearnView(ScrolledColumn):
         self.of: object = None
         """the logbook it was worked out for"""
         self.said = ""
+        self.built = session.build
         self.bar: QProgressBar | None = None
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
@@ -90,6 +88,8 @@ class LearnView(ScrolledColumn):
         self.come.emit()
 
     def _write(self, column: QVBoxLayout, found: Learnt) -> None:
+        if found.quick:
+            column.addWidget(label("A first answer; the search goes on.", "doubt", wrap=True))
         for role, words in learnt_words(found.fitted, self.session.system):
             column.addWidget(label(words, role, wrap=True))
         column.addWidget(label("The hot cases, predicted again", "head"))
@@ -102,7 +102,7 @@ class LearnView(ScrolledColumn):
         system = self.session.system
         for day in days:
             column.addWidget(label(day.name, "strong", wrap=True))
-            before, after = _reads(day.before, system), _reads(day.after, system)
+            before, after = reads_words(day.before, system), reads_words(day.after, system)
             column.addWidget(label(f"{before} as entered, {after} by the trials", wrap=True))
             was, now = day.before[3], day.after[3]
             if max(was, now) >= WORTH_TELLING:
@@ -115,7 +115,8 @@ class LearnView(ScrolledColumn):
         """Fit all trials, beside the window."""
         build = self.session.build
         self.said, self.found, self.of = "", None, build.logbook
-        self.worker.ask(lambda tell: learn(build, tell), telling=True)
+        self.built = build
+        self.worker.ask(lambda tell: learn(build, tell, quick=True), telling=True)
         self.refresh()
 
     def _stop(self) -> None:
@@ -129,6 +130,9 @@ class LearnView(ScrolledColumn):
 
     def _answered(self, found: Learnt) -> None:
         self.found = found
+        if found.quick:
+            build = self.built
+            self.worker.ask(lambda tell: learn(build, tell), telling=True)
         self.refresh()
 
     def _failed(self, why: str) -> None:
@@ -150,9 +154,3 @@ class LearnView(ScrolledColumn):
     def _off(self) -> None:
         self.session.do(offer("calibration_off"))
         self.refresh()
-
-
-def _reads(one: tuple[float, float, float, float], system: str) -> str:
-    at, low, high, _ = one
-    top = degrees(high, system) if math.isfinite(high) else "boiling"
-    return f"{degrees(at, system)} ({degrees(low, system)} to {top})"

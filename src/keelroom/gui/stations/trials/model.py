@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+import math
+from typing import NamedTuple
+
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.trials.judged import judged
+from keelroom.assess.outcome import Stopped
+from keelroom.assess.trials.expected import Foretold
+from keelroom.assess.trials.judged import Compared, judged
 from keelroom.assess.trials.tried import TEMPERATURES, sensor_of
-from keelroom.assess.trials.words import trial_words
+from keelroom.assess.trials.words import compared_words, trial_words
 from keelroom.catalogue.protocols import PROTOCOLS
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import Reading, Sensor, Trial
@@ -33,10 +38,18 @@ BEGINS = (("settled", "As its first leg settles"), ("warm", "Warm, the thermosta
 FIGURE = {"air": "airflow", "volts": "voltage", "battery": "current"}
 
 
-def pages(build: Build, trial: Trial | None, system: str) -> tuple[Page, ...]:
+class Known(NamedTuple):
+    """What was worked out of a trial beside the window: what it should read, and that against the one before."""
+
+    before: Trial | None = None
+    found: Foretold | Stopped | None = None
+    against: Compared | Stopped | None = None
+
+
+def pages(build: Build, trial: Trial | None, known: Known, system: str) -> tuple[Page, ...]:
     """The station's pages."""
     return (
-        logbook_page(build, trial, system),
+        logbook_page(build, trial, known, system),
         Page("Protocol", ()),
         Page("Log", ()),
         Page("Learn", ()),
@@ -44,7 +57,7 @@ def pages(build: Build, trial: Trial | None, system: str) -> tuple[Page, ...]:
     )
 
 
-def logbook_page(build: Build, trial: Trial | None, system: str) -> Page:
+def logbook_page(build: Build, trial: Trial | None, known: Known, system: str) -> Page:
     """One trial."""
     sensors = tuple(_sensor(one) for one in build.logbook.sensors)
     add: tuple[Press, ...] = (("Add a trial…", "protocol"), ("What was told…", "told"))
@@ -92,13 +105,18 @@ def logbook_page(build: Build, trial: Trial | None, system: str) -> Page:
         "Logbook",
         (first, *readings, *logs, *legs, *sensors),
         actions,
-        _said(build, trial, system),
+        _said(build, trial, known, system),
         leading=(("Another trial…", "which"),) if len(build.logbook.trials) > 1 else (),
     )
 
 
-def _said(build: Build, trial: Trial, system: str) -> Said:
-    return trial_words(build, trial, judged(build, trial), system)
+def _said(build: Build, trial: Trial, known: Known, system: str) -> Said:
+    """The trial by itself, and against the one before it."""
+    boils = float(known.found.driven.boiling.min()) if isinstance(known.found, Foretold) else math.nan
+    said = trial_words(build, trial, judged(build, trial, boils), system)
+    if known.before is not None and isinstance(known.against, Compared):
+        return (*said, *compared_words(known.before, trial, known.against, system))
+    return said
 
 
 def _reading(build: Build, trial: Trial, reading: Reading, place: int) -> Group:

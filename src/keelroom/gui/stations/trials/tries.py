@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from keelroom.assess.drives.driven import lacks
 from keelroom.assess.outcome import Stopped
 from keelroom.assess.trials.expected import Foretold, foretold
+from keelroom.assess.trials.judged import Compared, compared
 from keelroom.assess.trials.tried import package_of
 from keelroom.catalogue.protocols import protocol_of
 from keelroom.document.schema.build import Build
@@ -30,10 +31,12 @@ class Tries(QObject):
         self.session = session
         self.chosen = ""
         self.found: Foretold | Stopped | None = None
+        self.against: Compared | Stopped | None = None
+        """the trial against the one before it by the same protocol"""
         self.asked: tuple[object, ...] = ()
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
-        self.worker.failed.connect(lambda why: self._answered((Stopped("The trial", (), why),)))
+        self.worker.failed.connect(lambda why: self._answered((Stopped("The trial", (), why), None)))
 
     @property
     def trial(self) -> Trial | None:
@@ -71,7 +74,7 @@ class Tries(QObject):
         """Work it out where the build or the trial is another."""
         build, trial = self.session.build, self.trial
         if self.missing or trial is None:
-            stood, self.found, self.asked = self.found, None, ()
+            stood, self.found, self.against, self.asked = self.found, None, None, ()
             self.worker.cancel()
             if stood is not None:
                 self.come.emit()
@@ -80,13 +83,17 @@ class Tries(QObject):
         if self.asked and all(a is b or a == b for a, b in zip(state, self.asked, strict=True)):
             return
         self.asked = state
-        self.worker.ask(_foretold(build, trial))
+        self.against = None
+        self.worker.ask(_foretold(build, trial, self.before(trial)))
 
-    def _answered(self, answer: tuple[Foretold | Stopped]) -> None:
-        (self.found,) = answer
+    def _answered(self, answer: Answer) -> None:
+        self.found, self.against = answer
         self.come.emit()
 
 
-def _foretold(build: Build, trial: Trial) -> Callable[[], tuple[Foretold | Stopped]]:
+Answer = tuple[Foretold | Stopped, Compared | Stopped | None]
+
+
+def _foretold(build: Build, trial: Trial, before: Trial | None) -> Callable[[], Answer]:
     """In a tuple: a worker tells of a stop by itself no more than why, not where it is mended."""
-    return lambda: (foretold(build, trial),)
+    return lambda: (foretold(build, trial), compared(build, before, trial) if before else None)

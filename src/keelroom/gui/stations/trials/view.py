@@ -7,12 +7,13 @@ from functools import cached_property, partial
 
 from keelroom.assess.acts.registry import offer
 from keelroom.catalogue.protocols import PROTOCOLS
+from keelroom.gui.rows import Page
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.trials.board import TrialBoard
 from keelroom.gui.stations.trials.declared import TRIALS
 from keelroom.gui.stations.trials.learn import LearnView
 from keelroom.gui.stations.trials.log import LogView
-from keelroom.gui.stations.trials.model import pages
+from keelroom.gui.stations.trials.model import Known, pages
 from keelroom.gui.stations.trials.next_view import NextView
 from keelroom.gui.stations.trials.protocol import ProtocolView
 from keelroom.gui.stations.trials.tries import Tries
@@ -34,12 +35,18 @@ class TrialsStation(Form):
         super().__init__(
             session,
             TRIALS,
-            lambda: pages(session.build, self.tries.trial, session.system),
+            self._pages,
             {"which": self._which, "protocol": self._protocol, "told": self._told, "again": self._again},
             makers,
             {"Logbook": TrialBoard(session, self.tries)},
         )
         self.tries.turned.connect(self.changed)
+        self.tries.come.connect(self.changed)
+
+    def _pages(self) -> tuple[Page, ...]:
+        tries, trial = self.tries, self.tries.trial
+        known = Known(tries.before(trial), tries.found, tries.against) if trial is not None else Known()
+        return pages(self.session.build, trial, known, self.session.system)
 
     @cached_property
     def menu(self) -> ActMenu:
@@ -74,10 +81,6 @@ class TrialsStation(Form):
     def _made(self, done: bool) -> None:
         if done:
             self.tries.choose(self.session.build.logbook.trials[-1].id)
-
-    def refresh_pictures(self) -> None:
-        """What the trial should read, where it is looked at."""
-        self.tries.ask()
 
     def go_to(self, path: tuple[str, ...]) -> bool:
         """A trial's own fields, whichever is looked at."""

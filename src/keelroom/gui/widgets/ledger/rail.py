@@ -86,7 +86,10 @@ class RailAxis(QWidget):
             painter.setPen(QColor(colour))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
         painter.setFont(QFont("Open Sans", 9))
+        calibration = self.ledger.session.build.calibration
         words, ink = f"Outlet {unit.symbol}, bands 80 %", p.faint
+        if calibration.on:
+            words = f"{unit.symbol}, by {len(calibration.trials)} trial{'s' * (len(calibration.trials) != 1)}"
         moment = self.ledger.session.moment
         if moment is not None:
             words, ink = f"{moment[0]}: {(moment[1] - unit.offset) / unit.factor:.0f} {unit.symbol}", p.accent

@@ -1,0 +1,183 @@
+"""The Trials station by mouse and keys: before and after told apart, a broken log mended in its preview, a car pulled
+out midway, what trials tell taken in and taken back."""
+
+import numpy as np
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QApplication, QLabel, QPushButton, QTableWidget
+
+from keelroom.assess.trials.judged import Compared
+from keelroom.assess.trials.words import compared_words
+from keelroom.devices.standin import CarStandIn, Faults, Lines
+from tests.gui.driver import Driver, shown
+
+BROKEN = "Zeit;Temp A;Volts\n0;180,5;13,9\n10;abc;13,8\n5;182;13,8\n20;183,1;\n900;184;13,9\n910;184,2;13,9\n"
+
+
+@pytest.fixture
+def driver(demo_window):
+    return demo_window
+
+
+def station(driver: Driver):
+    return driver.window.stations["Trials"]
+
+
+def trials(driver: Driver, part: str = "Logbook") -> Driver:
+    driver.click("Trials station")
+    driver.turn(part)
+    driver.calm()
+    QApplication.processEvents()
+    return driver
+
+
+def said(driver: Driver) -> str:
+    return " ".join(w.text() for w in shown(driver.window, QLabel))
+
+
+def logbook(driver: Driver):
+    return driver.window.session.build.logbook
+
+
+def test_before_and_after_are_told_apart(driver):
+    trials(driver)
+    tries = station(driver).tries
+    tries.choose("soak2")
+    driver.until(lambda: isinstance(tries.against, Compared))
+    before = tries.before(tries.trial)
+    words = [text for _, text in compared_words(before, tries.trial, tries.against, "us")]
+    driver.until(lambda: all(text in said(driver) for text in words))
+    assert any("other revs" in text and "another day" in text for text in words)
+    assert tries.against.unlike == ("day", "revs")
+
+
+def test_a_trial_is_made_typed_and_judged(driver):
+    trials(driver, "Protocol")
+    driver.choose("Protocol", "Idle soak")
+    driver.click("Make a trial: Idle soak")
+    assert len(logbook(driver).trials) == 4
+    made = logbook(driver).trials[-1]
+    driver.turn("Logbook")
+    assert "How warm was the day?" in said(driver)
+    driver.enter("Trial: day", "warm")
+    assert "How warm was the day?" in said(driver)  # nothing was lost, what was expected stands at the field
+    driver.enter("Trial: day", "80")
+    assert logbook(driver).trials[-1].ambient.si == pytest.approx(26.67, abs=0.01)
+    for at, figure in (("5", "185"), ("24", "186")):
+        driver.click("Add a reading")
+        place = len(logbook(driver).trials[-1].readings)
+        driver.enter(f"Reading {place}: reads", figure)
+        driver.enter(f"Reading {place}: read after", at)
+    driver.enter("Reading 2: reads", "900")
+    assert logbook(driver).trials[-1].readings[1].temperature.si == pytest.approx(85.56, abs=0.01)
+    driver.until(lambda: "Highest 186 °F" in said(driver))
+    assert made.package == logbook(driver).trials[-1].package
+    for _ in range(8):
+        driver.click("Undo")
+    assert len(logbook(driver).trials) == 3
+
+
+def test_a_broken_log_is_mended_in_the_preview(driver, tmp_path):
+    trials(driver, "Log")
+    view = station(driver).findChild(_log_view())
+    path = tmp_path / "yard.csv"
+    path.write_text(BROKEN)
+    view.look_at(path)
+    driver.until(lambda: view.brought is not None)
+    driver.until(lambda: "Line 4: time runs back from 10 s to 5 s" in said(driver) or "is no number" in said(driver))
+    was = logbook(driver)
+    driver.choose("Temp A: read with", "Upper hose, probe")
+    driver.until(lambda: not view.worker.busy)
+    driver.choose("Temp A: unit", "°F")
+    driver.until(lambda: not view.worker.busy)
+    assert "“abc” is no number for Temp A" in said(driver)
+    assert "nothing for Volts: it dropped out" in said(driver)
+    assert logbook(driver) is was  # nothing in before it was seen
+    driver.enter("Seconds its clock is late", "soon")
+    assert "is no number of seconds" in said(driver)
+    driver.click("Bring the readings in")
+    trial = station(driver).tries.trial
+    new = [log for log in trial.logs if log.source.startswith("yard")]
+    assert {log.sensor for log in new} == {"upper", "volts"}
+    assert new[0].values[0] == pytest.approx((180.5 - 32) / 1.8, abs=0.01)
+
+
+def _log_view():
+    from keelroom.gui.stations.trials.log import LogView
+
+    return LogView
+
+
+def test_a_car_pulled_out_midway_loses_nothing(driver):
+    trials(driver, "Log")
+    view = station(driver).findChild(_log_view())
+    line = np.array([80.0, 95.0])
+    car = CarStandIn(
+        Lines(np.array([0.0, 60.0]), {"coolant": line, "volts": np.array([14.0, 13.8])}), Faults(noise=0.2)
+    )
+    driver.click("Start reading live")
+    assert "Which port?" in said(driver)
+    _port(driver, car.port)
+    driver.click("Start reading live")
+    driver.until(lambda: view.live.count >= 2, 30)
+    car.stop()
+    driver.until(lambda: not view.live.running, 30)
+    assert "is still here" in said(driver)
+    kept = view.live.count
+    was = len(station(driver).tries.trial.logs)
+    driver.click("Keep what was read live in this trial")
+    logs = station(driver).tries.trial.logs
+    assert len(logs) > was
+    assert max(len(log.seconds) for log in logs if log.source.startswith("live")) <= kept
+
+
+def _port(driver: Driver, port: str) -> None:
+    from PyQt6.QtTest import QTest
+    from PyQt6.QtWidgets import QLineEdit
+
+    field = driver.find("Port of the device", QLineEdit)
+    QTest.keyClicks(field, port)
+
+
+def test_what_trials_tell_is_taken_in_and_taken_back(driver):
+    trials(driver, "Learn")
+    session = driver.window.session
+    was = {case.case_id: case.figures for case in session.assessment.cases}
+    driver.click("Work out what the trials tell")
+    driver.until(
+        lambda: "predicted again" in said(driver) and not station(driver).findChild(_learn_view()).worker.busy, 90
+    )
+    driver.click("Take in what the trials tell")
+    assert session.build.calibration.on
+    assert "calibrated by 3 trials" in said(driver)
+    now = {case.case_id: case.figures for case in session.assessment.cases}
+    assert now["cruise"].high - now["cruise"].low < was["cruise"].high - was["cruise"].low
+    driver.click("Go by the entries alone")
+    assert session.assessment.cases[2].figures == was["cruise"] or (
+        session.assessment.cases[2].figures.temperature == pytest.approx(was["cruise"].temperature)
+    )
+    driver.ctrl(Qt.Key.Key_Z)
+    driver.ctrl(Qt.Key.Key_Z)
+    assert not session.build.calibration.factors
+
+
+def _learn_view():
+    from keelroom.gui.stations.trials.learn import LearnView
+
+    return LearnView
+
+
+def test_a_next_reading_becomes_a_trial(driver):
+    trials(driver, "Next")
+    table = driver.find("What should be read next", QTableWidget)
+    driver.until(lambda: table.rowCount() > 5, 60)
+    driver.pick_row("What should be read next", "± ")
+    driver.until(lambda: len(logbook(driver).trials) == 4)
+
+
+def test_the_clock_of_a_test_runs(driver):
+    trials(driver, "Protocol")
+    driver.click("Clock of the test", QPushButton)
+    driver.until(lambda: "0:01" in said(driver))
+    driver.click("Clock of the test", QPushButton)
+    assert "0:00" in said(driver)
