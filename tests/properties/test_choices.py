@@ -109,7 +109,12 @@ def choices(build):
         literal = typing.get_origin(annotation) is typing.Literal
         others = typing.get_args(annotation) if literal else (True, False) if annotation is bool else ()
         # Drives move no steady figure: every field of theirs is tried in tests/properties/test_drive_fields.py.
-        if others and path[0] != "driving" and (path[0] != "packages" or path[1] == "p1"):
+        # Trials and what they told are tried in tests/properties/test_trial_fields.py.
+        if (
+            others
+            and path[0] not in ("driving", "logbook", "calibration")
+            and (path[0] != "packages" or path[1] == "p1")
+        ):
             yield path, (model.__name__, name), [one for one in others if one != get(build, path)]
 
 

@@ -28,6 +28,8 @@ HELD = {
     "stands": leg("stops", "10 min", speed="30 mph", stands="1 min"),
     "goes": leg("stops", "10 min", speed="30 mph", goes="1 min"),
     "ac_on": leg("idle", "10 min"),
+    "ac_share": leg("idle", "10 min", ac_on=True),
+    "heater_on": leg("idle", "10 min"),
     "in_gear": leg("idle", "10 min"),
     "kind": leg("idle", "10 min", speed="40 mph"),
     "fails": leg("idle", "10 min"),
@@ -44,6 +46,8 @@ def says(build, one):
 
 def other(model, name, now):
     """Another value a field may hold."""
+    if name == "ac_share":
+        return quantity("50 %", "share")
     if isinstance(now, Quantity):
         spec = spec_of(model, name)
         return quantity(f"{now.si * 1.3 if now.si else 20.0:.6g} {spec.kind.units[0].symbol}", spec.kind_name)

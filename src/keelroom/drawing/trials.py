@@ -18,7 +18,7 @@ from keelroom.core.trials.traverse import places
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import Log, Sensor, Trial
 from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene
-from keelroom.drawing.scene import MM, Circle, Label, Polyline, Rect, Scene, on_sheet
+from keelroom.drawing.scene import MM, Circle, Label, Polyline, Rect, Scene, Shape, on_sheet
 from keelroom.drawing.strips import TALL, Line, Strip, foretold_scene, swept
 from keelroom.units import KINDS, Unit
 
@@ -39,8 +39,9 @@ HALF = 80.0
 KINDS_OF = {"air": Kind("airflow", HALF), "volts": Kind("voltage", HALF), "battery": Kind("current", HALF)}
 
 
-def trial_scene(build: Build, trial: Trial, found: Foretold, system: str) -> Scene:
-    """One strip for each sensor, those with readings first; single readings as dots."""
+def trial_scene(build: Build, trial: Trial, found: Foretold, system: str, before: Trial | None = None) -> Scene:
+    """One strip for each sensor, those with readings first; single readings as dots; the trial before it, where one is
+    given, as it was read."""
     time = found.driven.run.time
     read = {one.sensor for one in trial.readings} | {one.sensor for one in trial.logs}
     sensors = [one.sensor for one in found.expects]
@@ -54,7 +55,11 @@ def trial_scene(build: Build, trial: Trial, found: Foretold, system: str) -> Sce
         strips.append(
             Strip(
                 sensor.name or sensor.id,
-                (Line("foretold", value, "strip.cool"), *_logs(build, trial, sensor, time)),
+                (
+                    *(_logs(before, sensor, time, ("before", "ghost")) if before else ()),
+                    Line("foretold", value, "strip.cool"),
+                    *_logs(trial, sensor, time, ("read", "strip.main")),
+                ),
                 KINDS[kind.kind].shown_unit(system),
                 kind.tall,
                 swept(time, (low, high), found.driven.says.fans.per_hour),
@@ -68,8 +73,8 @@ def trial_scene(build: Build, trial: Trial, found: Foretold, system: str) -> Sce
     return foretold_scene(tuple(strips), time, float(time[-1]))
 
 
-def _logs(build: Build, trial: Trial, sensor: Sensor, time: Floats) -> tuple[Line, ...]:
-    """Logs with a sensor, at the run's own moments."""
+def _logs(trial: Trial, sensor: Sensor, time: Floats, how: tuple[str, str]) -> tuple[Line, ...]:
+    """Logs with a sensor, at the run's own moments; how: their name and role."""
     lines = []
     for log in trial.logs:
         if log.sensor != sensor.id or len(log.seconds) < 2:
@@ -78,7 +83,7 @@ def _logs(build: Build, trial: Trial, sensor: Sensor, time: Floats) -> tuple[Lin
         inside = (time >= seconds[0]) & (time <= seconds[-1])
         seen = np.where(inside, np.interp(time, seconds, values), np.nan)
         if np.isfinite(seen).any():
-            lines.append(Line("read", seen, "strip.main"))
+            lines.append(Line(how[0], seen, how[1]))
     return tuple(lines)
 
 
@@ -92,7 +97,8 @@ def _dots(build: Build, trial: Trial, sensor: Sensor) -> tuple[tuple[float, floa
 
 
 def learnt_scene(found: Calibrated) -> Scene:
-    """Every factor before and after: how many per cent of what is entered, 80 of 100 between the ends of its bar."""
+    """Every factor before and after: how many per cent of what is entered, 80 of 100 between the ends of its bar; under
+    them how far each reading lies off what was fitted, those left out hollow."""
     fit = found.fit
     lanes = []
     for name in FACTORS:
@@ -101,11 +107,39 @@ def learnt_scene(found: Calibrated) -> Scene:
             continue
         at, left, was = (float(part[k]) for part in (fit.at, fit.doubts, fit.prior))
         now = _spot(at, left, "now")
-        before = f"before 100 ± {100 * WITHIN * was:.0f} %"
+        before = f"before ± {100 * WITHIN * was:.0f} %"
         lanes.append(Lane(NAMES[name], (Spot(1.0, "was"), now), f"± {100 * WITHIN * left:.0f} %, {before}"))
-    return degrees_scene(
+    upper = degrees_scene(
         tuple(lanes), (Post(1.0, "as entered", "rail.thermostat"),), (("now", "fitted"), ("was", "as entered")), PERCENT
     )
+    left, bottom, wide, high = upper.bounds
+    shapes, deep = _residuals(found, bottom / MM - 30)
+    return Scene((*upper.shapes, *shapes), (left, bottom - deep * MM, wide, high + deep * MM))
+
+
+FARTHEST, ROW, MIDDLE = 5.0, 36.0, 220.0
+"""Standard doubts drawn either way, [mm] a trial takes, and where nought stands"""
+
+
+def _residuals(found: Calibrated, top: float) -> tuple[list[Shape], float]:
+    """Readings less what was fitted, in standard doubts, a line a trial, each reading by its minute from top to foot;
+    and how deep they go [mm]."""
+    fit, shapes = found.fit, list[Shape]()
+    shapes.append(Label("rail.name", on_sheet(14, top + 14), "Readings off the fit, in their doubts", "start"))
+    foot = top - 16 - ROW * len(found.replayed)
+    for value in range(-4, 5, 2):
+        x = MIDDLE + 42 * value
+        shapes.append(Polyline("rail", (on_sheet(x, top - 6), on_sheet(x, foot))))
+        shapes.append(Label("el.words", on_sheet(x, top), f"{value:+d}".replace("-", "−") if value else "0"))
+    for n, one in enumerate(found.replayed):
+        y = top - 24 - ROW * n
+        shapes.append(Label("el.words", on_sheet(14, y), one.trial.name[:34] or one.trial.id, "start"))
+        ends = max([point.at for point in one.points] or [1.0])
+        for k, point in enumerate(one.points):
+            off = max(min(float(fit.off[one.first + k]), FARTHEST), -FARTHEST)
+            role = "el.mark" if fit.kept[one.first + k] else "loop.plain"
+            shapes.append(Circle(role, on_sheet(MIDDLE + 42 * off, y - 10 - 18 * point.at / max(ends, 1.0)), 3 * MM))
+    return shapes, -foot + top + 30
 
 
 def _spot(at: float, doubt: float, sort: str) -> Spot:

@@ -35,7 +35,7 @@ def write_blank(path: Path, build: Build, protocol: Protocol, expects: tuple[Exp
         story.append(Paragraph(safe(f"It must run {clock(protocol.needs)} to mean something."), note))
     for step in protocol.steps:
         when = f"{step.minute:g} min" if step.minute >= 0 else "before"
-        story.append(Paragraph(safe(f"☐ {when}: {step.words}"), body))
+        story.append(Paragraph(safe(f"[  ] {when}: {step.words}"), body))
     story += [Spacer(1, 3 * mm), *(Paragraph(safe(_expected(one, system)), note) for one in expects)]
     heads = ["Minute", *(one.sensor.name for one in expects[:4]), "Fans", "Note"]
     table = Table([["Day, shade:", "", "Wind:", "", "Read by:"], *[]], hAlign="LEFT")

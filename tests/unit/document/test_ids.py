@@ -28,6 +28,9 @@ LISTS = [
     ("packages", "p1", "circuits"),
     ("packages", "p1", "loop", "hoses"),
     ("packages", "p1", "loop", "parts"),
+    ("logbook", "sensors"),
+    ("logbook", "trials"),
+    ("logbook", "trials", "soak2", "logs"),
 ]
 
 
@@ -41,8 +44,10 @@ def test_a_list_with_one_id_twice_is_refused(path):
 def test_every_list_of_the_demo_is_looked_at():
     """Counted by hand: six of the survey and its opening's corners, gaps, causes, sources and loads, packages, duty
     cases; of each of four packages eight, ports of its core,
-    parts and hoses of its circuit and what each of four hoses goes by; drives with the legs of three, and cycles."""
-    assert len(list(id_lists(BUILD, apart=("own_fans",)))) == 6 + 1 + 1 + 1 + 2 + 1 + 1 + 4 * (8 + 3 + 4) + 5
+    parts and hoses of its circuit and what each of four hoses goes by; drives with the legs of three, and cycles;
+    sensors, trials, and legs, readings and logs of three trials; what they told."""
+    own = 6 + 1 + 1 + 1 + 2 + 1 + 1 + 4 * (8 + 3 + 4) + 5
+    assert len(list(id_lists(BUILD, apart=("own_fans",)))) == own + 2 + 3 * 3 + 1
 
 
 def test_own_parts_are_known_by_name():

@@ -26,7 +26,7 @@ UNDER_HOT = 6.0
 """[K] under that a needle stays that nobody remarks on."""
 SECTIONS = reads(
     "brief.accessories brief.causes brief.climate brief.cooling brief.engine brief.symptoms brief.vehicle "
-    "build.duty_cases "
+    "build.calibration build.duty_cases "
     "build.supply build.survey package.circuits package.control package.coolant package.coolers package.core "
     "package.cuts package.fans package.kind package.loop package.panels package.place package.remote package.sealing "
     "package.shroud"

@@ -111,7 +111,8 @@ def car_of(build: Build, package: Package) -> Car:
     brief = build.brief
     rest = _rest(brief.engine, brief.vehicle, brief.accessories, brief.cooling)
     return _car(
-        (rest, learnt_of(build, package)),
+        rest,
+        learnt_of(build, package),
         air_parts(package),
         air_side(build, package),
         circuit_of(build, package),
@@ -132,14 +133,14 @@ def _rest(*sections: Any) -> Rest:
 
 @by_identity(64)
 def _car(
-    given: tuple[Rest, Learnt],
+    rest: Rest,
+    learnt: Learnt,
     package: AirParts,
     air: AirSide,
     circuit: CoolantCircuit,
     loop: LoopSection,
     coolant: CoolantSection,
 ) -> Car:
-    rest, learnt = given
     engine, vehicle, accessories, cooling = rest
     reader, core, fans = Reader(), package.core, air.fans
     plant = Plant(

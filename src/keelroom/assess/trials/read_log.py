@@ -21,7 +21,7 @@ LOOKED_AT = 400
 """Lines a file is guessed from."""
 GAPS = 10.0
 """Times the usual step between two lines that is a gap."""
-MOST_FAULTS = 200
+MOST_FAULTS, STEPS = 200, 50
 TIME_UNITS = {"s": 1.0, "ms": 1e-3, "min": 60.0, "h": 3600.0, "h:m:s": 0.0, "date and time": 0.0}
 UNITS = {
     "°C": (1.0, 0.0),
@@ -223,9 +223,11 @@ def read(text: str, how: Guess, sensors: Sequence[Sensor], name: str) -> Read:
         raise InputError("log_no_column", "No column is taken as a reading yet: say what one of them was read with")
     known = {one.id: one for one in sensors}
     reader = _Reader(how, known)
-    for number, row in enumerate(csv.reader(io.StringIO(text), delimiter=how.separator), 1):
-        if number > MOST_READ:
-            reader.fault(number, f"only the first {MOST_READ} lines were read")
+    lines = enumerate(csv.reader(io.StringIO(text), delimiter=how.separator), 1)
+    while not reader.over:
+        # What nothing is wrong with goes the short way; the first line that has something ends it.
+        number, row = reader.plainly(lines) if reader.learnt else next(lines, (0, None))
+        if row is None:
             break
         reader.take(number, row)
     return reader.done(name)
@@ -242,7 +244,7 @@ class _Reader:
         self.last = -math.inf
         self.steps: list[float] = []
         self.usual = math.inf
-        self.begun = False
+        self.begun = self.over = False
         self.seconds: list[list[float]] = [[] for _ in how.lines]
         self.values: list[list[float]] = [[] for _ in how.lines]
         place, unit = how.time
@@ -254,6 +256,39 @@ class _Reader:
         sensor = self.sensors.get(ident)
         return BELIEVED.get(sensor.place, WARM) if sensor else WARM
 
+    @property
+    def learnt(self) -> bool:
+        """Whether it is known how far its lines lie apart, and a figure is one as it stands."""
+        return len(self.steps) >= STEPS and self.scale > 0 and not self.how.comma
+
+    def plainly(self, lines: Iterator[tuple[int, list[str]]]) -> tuple[int, list[str] | None]:
+        """Take lines as long as nothing is wrong with them; the first one that has something, none at the end."""
+        place, scale, wide = self.place, self.scale, self.wide
+        start, gap = (self.begins or 0.0) - self.how.offset, max(GAPS * self.usual, 5.0)
+        ways = [(*way, self.seconds[k].append, self.values[k].append) for k, way in enumerate(self.ways)]
+        last, number = self.last, self.count
+        row: list[str] | None = None
+        for number, row in lines:
+            if number > MOST_READ or len(row) < wide:
+                break
+            try:
+                at = float(row[place]) * scale - start
+                found = [float(row[k]) * factor + offset for k, factor, offset, *_ in ways]
+            except ValueError:
+                break
+            if not last < at <= last + gap or not all(
+                low <= value <= high for value, (_, _, _, low, high, _, _) in zip(found, ways, strict=True)
+            ):
+                break
+            for value, way in zip(found, ways, strict=True):
+                way[5](at)
+                way[6](value)
+            last = at
+        else:
+            row = None
+        self.last, self.count = last, number
+        return number, row
+
     def fault(self, line: int, why: str) -> None:
         """Told, or counted where too many are told already."""
         if len(self.faults) < MOST_FAULTS:
@@ -264,6 +299,10 @@ class _Reader:
     def take(self, number: int, row: Sequence[str]) -> None:
         """One line of the file."""
         self.count = number
+        if number > MOST_READ:
+            self.fault(number, f"only the first {MOST_READ} lines were read")
+            self.over = True
+            return
         if not row or not any(row):
             return
         if len(row) < self.wide:
@@ -299,7 +338,7 @@ class _Reader:
         if not self.begun:
             return
         step = at - self.last
-        if len(self.steps) < 50:
+        if len(self.steps) < STEPS:
             self.steps.append(step)
             self.usual = sorted(self.steps)[len(self.steps) // 2]
         if len(self.steps) > 2 and step > max(GAPS * self.usual, 5.0):

@@ -324,6 +324,7 @@ class TextField(Field):
         self.edit = Line()
         self.edit.setMinimumWidth(60)
         self.edit.setAccessibleName(text)
+        self.edit.setAccessibleDescription("In words of your own")
         self.edit.editingFinished.connect(self._commit)
         self.edit.returnPressed.connect(self.go_on)
         self.grid.addWidget(self.edit, 0, 1, 1, 4)

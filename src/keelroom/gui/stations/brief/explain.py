@@ -13,6 +13,7 @@ from keelroom.assess.faults import Fault, size_words
 from keelroom.assess.figures.seen import seen_cases
 from keelroom.assess.mended import entered
 from keelroom.assess.questions.explain import BOILS, FITS, Explained, Explanation, explained
+from keelroom.assess.trials.seen_in import with_trials
 from keelroom.assess.words import worded
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.causes import marking
@@ -58,7 +59,7 @@ def explain_page(session: Session) -> SoughtPage:
         _entered(column, session)
         if found is None:
             column.addWidget(
-                label(session.stopped or (UNANSWERED if seen_cases(session.build) else NOTHING), wrap=True)
+                label(session.stopped or (UNANSWERED if seen_cases(with_trials(session.build)) else NOTHING), wrap=True)
             )
             return
         _verdict(column, session, found)
@@ -188,8 +189,9 @@ def _readings(session: Session, one: Explanation) -> QGridLayout:
     """What it would read in each duty case, those that were seen marked."""
     grid = QGridLayout()
     grid.setHorizontalSpacing(14)
-    cases = [case for case in session.build.duty_cases if case.id in one.readings]
-    told = {case.id: case.seen for case in seen_cases(session.build)}
+    build = with_trials(session.build)
+    cases = [case for case in build.duty_cases if case.id in one.readings]
+    told = {case.id: case.seen for case in seen_cases(build)}
     for row, case in enumerate(cases):
         reads = one.readings[case.id]
         shown = format_si(reads, TEMPERATURE, session.system) if reads < BOILS else "boils"

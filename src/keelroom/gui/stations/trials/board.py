@@ -34,4 +34,7 @@ class TrialBoard(SceneView):
             return None, trial.name, f"{found.sentence}."
         if found is None:
             return None, "", "working it out …"
-        return trial_scene(self.session.build, trial, found, self.session.system), trial.name, FOOT
+        before = self.tries.before(trial)
+        scene = trial_scene(self.session.build, trial, found, self.session.system, before)
+        against = f" against {before.name}" if before else ""
+        return scene, f"{trial.name}{against}", FOOT

@@ -78,7 +78,7 @@ def logbook_page(build: Build, trial: Trial | None, known: Known, system: str) -
             Row("flag", (*at, "hood_open"), "Hood open"),
             Row("flag", (*at, "counts"), "The model goes by it"),
             *quantities(at, "stopped"),
-            Row("notes", (*at, "note"), "Notes"),
+            Row("text", (*at, "note"), "Notes"),
         ),
         remove=at,
     )
