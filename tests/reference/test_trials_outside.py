@@ -197,6 +197,15 @@ def test_still_creeping_past_195_fails_and_steady_under_185_passes():
     assert judged(*soak(*steady, minutes=11.0)).passes == "open"
 
 
+def test_two_hundred_and_twenty_five_at_a_light_is_an_overheat():
+    """Common practice, no source: 220–240 °F at idle is an overheat in progress, whatever else is not known of it."""
+    build, _ = soak(183.0, 183.0)
+    one = trial(
+        leg("idle", "20 min", id="a"), protocol="idle", readings=(reading("gauge", "9 min", temperature="225 °F"),)
+    )
+    assert judged(build, one).passes == "fails"
+
+
 def test_nine_volts_at_idle_are_told():
     """Common practice, no source: 9–10 V at idle where the fans are too much for the alternator."""
     one = trial(protocol="volts", readings=(reading("volts", "5 min", voltage="9.6 V"),))

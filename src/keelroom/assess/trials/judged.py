@@ -34,9 +34,9 @@ TAIL = 600.0
 """[s] at its end a trial is judged by."""
 CREEPS = 0.15 / 60
 """[K/s] a line rises by that is worth a word (common practice, no source)."""
-OVER_SET, FAILS = 5 / 1.8, 15 / 1.8
-"""[K] over thermostat or fan start up to which a soak passes at rest, and past which it fails while it creeps: 185 and
-195 °F with a thermostat of 180 (common practice, no source)."""
+OVER_SET, FAILS, OVERHEATS = 5 / 1.8, 15 / 1.8, 25 / 1.8
+"""[K] over thermostat or fan start up to which a soak passes at rest, past which it fails while it creeps, and past
+which it fails whatever else: 185, 195 and 205 to 220 °F with thermostats of 180 to 195 (common practice, no source)."""
 HELD = 13.0
 """[V] at idle with all on under which the battery makes up what lacks (common practice)."""
 BACK = 60.0
@@ -109,7 +109,7 @@ def _passes(rule: str, found: Judged, limit: float) -> Passes:
         return "fails"
     creeps = found.rest is not None and found.rest.slope - found.rest.margin > 0 and found.rest.slope > CREEPS
     if rule == "steady":
-        if creeps and found.ends > found.set_at + FAILS:
+        if found.ends > found.set_at + (FAILS if creeps else OVERHEATS):
             return "fails"
         if not found.long_enough or found.rest is None:
             return "open"

@@ -7,10 +7,11 @@ import math
 import numpy as np
 
 from keelroom.assess.drives.words import Said, clock, degrees
-from keelroom.assess.inputs.learnt import FACTORS
+from keelroom.assess.inputs.learnt import FACTORS, package_kept
 from keelroom.assess.trials.calibrate import Calibrated
 from keelroom.assess.trials.expected import Expect
 from keelroom.assess.trials.judged import Compared, Judged
+from keelroom.assess.trials.tried import value_of
 from keelroom.catalogue.protocols import protocol_of
 from keelroom.core.trials.fit import LIKE_PRIOR, TRADES, WITHIN
 from keelroom.document.schema.build import Build
@@ -84,7 +85,7 @@ def trial_words(build: Build, trial: Trial, found: Judged, system: str) -> Said:
             role, word = VERDICTS[found.passes]
             return ((role, f"{word} by its volts."),)
         return (("faint", f"No reading yet. {protocol.purpose}."),)
-    said: list[tuple[str, str]] = [_verdict(found, protocol.needs, system)]
+    said: list[tuple[str, str]] = [_verdict(found, protocol.needs, system), *_loose(build, trial)]
     if found.rest is not None:
         said.append(("", _rest_words(found, system)))
     if found.top is not None:
@@ -98,6 +99,21 @@ def trial_words(build: Build, trial: Trial, found: Judged, system: str) -> Said:
         said.append(("", f"{words}."))
     if trial.stopped is not None:
         said.append(("doubt", f"Stopped after {clock(trial.stopped.si)}; what came before counts."))
+    return tuple(said)
+
+
+def _loose(build: Build, trial: Trial) -> Said:
+    """What of it can no longer be read as it was."""
+    known = {one.id for one in build.logbook.sensors}
+    lost = sum(one.sensor not in known for one in trial.readings) + sum(one.sensor not in known for one in trial.logs)
+    empty = sum(value_of(one) is None for one in trial.readings)
+    said = []
+    if lost:
+        said.append(("doubt", f"{lost} of its readings say no longer what they were read with: choose it."))
+    if empty:
+        said.append(("faint", f"{empty} of its readings have no figure yet."))
+    if trial.package and package_kept(trial.package) is None:
+        said.append(("doubt", "The package of that day can no longer be read: the one in use stands for it."))
     return tuple(said)
 
 
@@ -172,7 +188,8 @@ def learnt_words(found: Calibrated, system: str) -> Said:
     count = int(fit.kept.sum())
     out = len(fit.kept) - count
     trials = len(found.replayed)
-    said.append(("strong", f"{count} readings of {trials} trial{'s' if trials > 1 else ''} together."))
+    readings = "reading" if count == 1 else "readings"
+    said.append(("strong", f"{count} {readings} of {trials} trial{'s' if trials > 1 else ''} together."))
     if out:
         said.append(("doubt", f"{out} lie too far off to belong and were left out: they are drawn hollow."))
     if not fit.covers:
@@ -180,7 +197,8 @@ def learnt_words(found: Calibrated, system: str) -> Said:
             (
                 "problem",
                 f"The band does not cover the readings: they scatter {math.sqrt(fit.misfit):.1f} times what their "
-                "sensors let them. The doubts that are left were widened by as much: look for what a trial says wrong.",
+                "sensors let them. The doubts that are left were widened by as much. A fault of the car looks like "
+                "this too: the Brief’s Explain page holds every cheap cause against what was read.",
             )
         )
     if not fit.finished and fit.runs > FEW:
