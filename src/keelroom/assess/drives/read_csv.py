@@ -89,20 +89,26 @@ def guess(text: str) -> Guess:
     lines = [line for line in islice(io.StringIO(text), 60) if line.strip()]
     if not lines:
         raise InputError("csv_empty", "The file holds nothing: a table of time and speed was expected")
-    # A comma may be a decimal sign: it parts cells only where nothing else does in most lines.
-    half = len(lines) / 2
-    separator = next((sign for sign in ";\t|," if sum(sign in line for line in lines) > half), "")
+    separator, comma = signs(lines)
     if not separator:
         raise InputError("csv_no_table", "The file holds one column: time and speed were expected, side by side")
-    comma = separator != "," and any("," in cell for line in lines[1:] for cell in line.split(separator))
     rows = list(csv.reader(lines, delimiter=separator))
-    header = not all(_number(cell, comma) is not None for cell in rows[0] if cell.strip())
+    header = not all(number(cell, comma) is not None for cell in rows[0] if cell.strip())
     heads = tuple(cell.strip() or f"column {k + 1}" for k, cell in enumerate(rows[0]))
     if not header:
         heads = tuple(f"column {k + 1}" for k in range(len(rows[0])))
     body = rows[1:] if header else rows
     columns = _columns(heads if header else (), len(heads))
     return Guess(heads, header, separator, comma, columns, tuple(tuple(row) for row in body[:PREVIEW]))
+
+
+def signs(lines: Sequence[str]) -> tuple[str, bool]:
+    """What parts the cells of a table's lines, '' where nothing does, and whether a comma is its decimal sign: it parts
+    cells only where nothing else does in most lines."""
+    half = len(lines) / 2
+    separator = next((sign for sign in ";\t|," if sum(sign in line for line in lines) > half), "")
+    comma = separator not in ("", ",") and any("," in cell for line in lines[1:] for cell in line.split(separator))
+    return separator, comma
 
 
 def _columns(heads: Sequence[str], count: int) -> dict[str, Column]:
@@ -132,7 +138,8 @@ def _unit(what: str, head: str) -> str:
     return next((unit for mark, unit in MARKS[what] if mark in lowered), next(iter(UNITS[what])))
 
 
-def _number(cell: str, comma: bool) -> float | None:
+def number(cell: str, comma: bool) -> float | None:
+    """The figure of a cell, whichever its decimal sign; None where it holds none."""
     text = cell.strip().replace("\u2212", "-")
     if comma:
         text = text.replace(".", "").replace(",", ".")
@@ -192,7 +199,7 @@ def _line(row: Sequence[str], how: Guess) -> tuple[float, float, float] | str:
     for what, column in how.columns.items():
         if column.place >= len(row):
             return f"it has {len(row)} cells, no {what}"
-        value = _number(row[column.place], how.comma)
+        value = number(row[column.place], how.comma)
         if value is None:
             shown = row[column.place].strip()[:20]
             return f"“{shown}” is no number for the {what}" if shown else f"no {what}"

@@ -11,6 +11,8 @@ from datetime import datetime
 from itertools import islice, pairwise
 from typing import NamedTuple
 
+from keelroom.assess.drives.read_csv import number as number_in
+from keelroom.assess.drives.read_csv import signs
 from keelroom.document.schema.trials import Log, ReadAt, Sensor
 from keelroom.errors import InputError
 
@@ -100,15 +102,13 @@ def guess(text: str, sensors: Sequence[Sensor]) -> Guess:
     lines = [line for line in islice(io.StringIO(text), LOOKED_AT) if line.strip()]
     if not lines:
         raise InputError("log_empty", "The file holds nothing: a table of time and readings was expected")
-    half = len(lines) / 2
-    separator = next((sign for sign in ";\t|," if sum(sign in line for line in lines) > half), "")
+    separator, comma = signs(lines)
     if not separator:
         raise InputError("log_no_table", "The file holds one column: time and at least one reading were expected")
-    comma = separator != "," and any("," in cell for line in lines[1:] for cell in line.split(separator))
     rows = list(csv.reader(lines, delimiter=separator))
     width = max(len(row) for row in rows)
     start = next((k for k, row in enumerate(rows) if len(row) == width), 0)
-    header = not all(_number(cell, comma) is not None or _clock(cell) is not None for cell in rows[start] if cell)
+    header = not all(number_in(cell, comma) is not None or _clock(cell) is not None for cell in rows[start] if cell)
     heads = tuple(f"column {k + 1}" for k in range(width))
     if header:
         heads = tuple(cell.strip() or heads[k] for k, cell in enumerate(rows[start]))
@@ -124,13 +124,13 @@ def _time(heads: Sequence[str], body: Sequence[Sequence[str]], comma: bool) -> t
     named = ("time", "sec", "zeit", "temps", "stamp", "elapsed")
     place = next((k for k, head in enumerate(lowered) if any(word in head for word in named)), 0)
     cells = [row[place] for row in body[:20]]
-    if cells and all(_number(cell, comma) is None for cell in cells):
+    if cells and all(number_in(cell, comma) is None for cell in cells):
         return place, "date and time" if any("-" in cell or "/" in cell or "T" in cell for cell in cells) else "h:m:s"
     head = lowered[place].replace(" ", "")
     for mark, unit in (("(ms)", "ms"), ("msec", "ms"), ("milli", "ms"), ("min", "min"), ("hour", "h"), ("(h)", "h")):
         if mark in head:
             return place, unit
-    values = [value for cell in cells if (value := _number(cell, comma)) is not None]
+    values = [value for cell in cells if (value := number_in(cell, comma)) is not None]
     steps = sorted(after - before for before, after in pairwise(values))
     if len(steps) > 1 and steps[len(steps) // 2] >= HUNDREDS:
         return place, "ms"
@@ -157,7 +157,7 @@ def _lines(
         sensor = exact or next((one for one in ranked if one.place == where and one.id not in taken), None)
         if sensor is None:
             continue
-        values = [value for row in body[:200] if (value := _number(row[place], comma)) is not None]
+        values = [value for row in body[:200] if (value := number_in(row[place], comma)) is not None]
         if not values:
             continue
         taken.add(sensor.id)
@@ -184,17 +184,6 @@ WARMEST = 130.0
 def units_of(sensor: Sensor) -> tuple[str, ...]:
     """Units its figures may come in."""
     return OF_PLACE.get(sensor.place, DEGREES)
-
-
-def _number(cell: str, comma: bool) -> float | None:
-    text = cell.strip().replace("\u2212", "-")
-    if comma:
-        text = text.replace(".", "").replace(",", ".")
-    try:
-        value = float(text)
-    except ValueError:
-        return None
-    return value if math.isfinite(value) else None
 
 
 def _clock(cell: str) -> float | None:
@@ -331,7 +320,7 @@ class _Reader:
     def _at(self, cell: str) -> float | None:
         if self.scale == 0.0:
             return _clock(cell)
-        value = _number(cell, self.how.comma)
+        value = number_in(cell, self.how.comma)
         return None if value is None else value * self.scale
 
     def _gap(self, number: int, at: float) -> None:
@@ -349,7 +338,7 @@ class _Reader:
             try:
                 value = float(row[place]) * factor + offset
             except ValueError:
-                self._no_number(number, row[place], k)
+                self._odd(number, row[place], k)
                 continue
             if low <= value <= high:
                 self.seconds[k].append(at)
@@ -360,7 +349,7 @@ class _Reader:
     def _cells_by_comma(self, number: int, row: Sequence[str], at: float) -> None:
         self._cells(number, [cell.replace(".", "").replace(",", ".") for cell in row], at)
 
-    def _no_number(self, number: int, cell: str, k: int) -> None:
+    def _odd(self, number: int, cell: str, k: int) -> None:
         name, shown = self.how.heads[self.how.lines[k].place], cell.strip()[:20]
         self.fault(number, f"“{shown}” is no number for {name}" if shown else f"nothing for {name}: it dropped out")
 

@@ -17,11 +17,12 @@ from keelroom.document.edits import Change, Edit, fresh_id, removed
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.drive import Leg, Schedule
 from keelroom.drawing.strips import trace_scene
-from keelroom.errors import DocumentError, KeelRoomError
+from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.drive.drives import Drives
 from keelroom.gui.stations.drive.strips import READABLE
+from keelroom.gui.widgets.brought import text_of
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
@@ -30,8 +31,6 @@ from keelroom.units import KINDS, both
 NONE = "not in the file"
 SHOWN = 6
 """faults told one by one"""
-LARGEST = 1_000_000_000
-"""bytes of a file that is read"""
 
 
 class Brought(NamedTuple):
@@ -256,12 +255,7 @@ class CyclesView(ScrolledColumn):
 
 def _from_file(path: Path) -> Brought:
     """A file as it is likeliest to be read. Raises KeelRoomError in words where it cannot be."""
-    try:
-        if path.stat().st_size > LARGEST:
-            raise DocumentError("csv_too_large", f"{path.name} is larger than a gigabyte: cut it first")
-        text = path.read_bytes().decode("utf-8-sig", errors="replace")
-    except OSError as error:
-        raise DocumentError("csv_unreadable", f"{path.name} cannot be read: {error.strerror}") from None
+    text = text_of(path)
     return _as_said(path.stem, text, guess(text))
 
 

@@ -13,11 +13,12 @@ from keelroom.assess.trials.read_log import TIME_UNITS, Guess, Line, Read, guess
 from keelroom.document.edits import Change, Edit, fresh_id
 from keelroom.document.schema.trials import Log, Sensor
 from keelroom.drawing.trials import logs_scene
-from keelroom.errors import DocumentError, KeelRoomError
+from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.trials.live import LiveBox
 from keelroom.gui.stations.trials.tries import Tries
+from keelroom.gui.widgets.brought import text_of
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
@@ -25,8 +26,6 @@ from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
 NONE = "not taken"
 SHOWN = 8
 """faults told one by one"""
-LARGEST = 1_000_000_000
-"""bytes of a file that is read"""
 
 
 class Brought(NamedTuple):
@@ -296,13 +295,7 @@ def keep_logs(session: Session, trial_id: str, logs: tuple[Log, ...], words: str
 
 def _from_file(path: Path, sensors: tuple[Sensor, ...], known: dict[tuple[str, ...], Guess]) -> Brought:
     """A file as it is likeliest to be read. Raises KeelRoomError in words where it cannot be."""
-    try:
-        if path.stat().st_size > LARGEST:
-            raise DocumentError("log_too_large", f"{path.name} is larger than a gigabyte: cut it first")
-        text = path.read_bytes().decode("utf-8-sig", errors="replace")
-    except OSError as error:
-        raise DocumentError("log_unreadable", f"{path.name} cannot be read: {error.strerror}") from None
-    return _from_text(path.stem, text, sensors, known)
+    return _from_text(path.stem, text_of(path), sensors, known)
 
 
 def _from_text(name: str, text: str, sensors: tuple[Sensor, ...], known: dict[tuple[str, ...], Guess]) -> Brought:
