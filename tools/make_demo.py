@@ -643,6 +643,7 @@ def logbook(build: Build) -> Trials:
             day=day,
             where="Yard" if protocol == "idle" else "Mill road",
             who="Two of us",
+            weather="Calm, in the shade" if protocol == "idle" else "Light wind, sun",
             begins="settled" if protocol == "hill" else "warm",
             legs=(leg,),
             ambient=quantity(warm, "temperature"),
@@ -653,7 +654,13 @@ def logbook(build: Build) -> Trials:
     gauge = Reading(
         id="gauge", sensor="gauge", at=quantity("24 min", "minutes"), temperature=quantity("190 °F", "temperature")
     )
-    found[1] = found[1].model_copy(update={"readings": (gauge, vane), "note": "Third day with the new fans."})
+    found[1] = found[1].model_copy(
+        update={
+            "readings": (gauge, vane),
+            "note": "Third day with the new fans.",
+            "verdict": "Good for town; the hill next.",
+        }
+    )
     return Trials(trials=tuple(found))
 
 

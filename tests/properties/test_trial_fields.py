@@ -20,7 +20,7 @@ BUILD = load(DEMO)
 NAMES = {
     "Sensor": {"id", "name", "by"},
     "Reading": {"id", "note"},
-    "Trial": {"id", "name", "day", "where", "who", "note", "verdict", "logs", "readings", "legs", "package"},
+    "Trial": {"id", "name", "day", "where", "who", "weather", "note", "verdict", "logs", "readings", "legs", "package"},
     "Log": {"id", "source", "seconds"},
 }
 """What a thing is called, or holds in a list of its own; a sensor's kind stands for its doubts, typed beside it."""

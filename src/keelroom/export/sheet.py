@@ -541,6 +541,7 @@ def _trials(build: Build, system: str) -> list[Flowable]:
             story += [head, *(Paragraph(safe(words), STYLES["body"]) for words in (*lines, f"{found.sentence}."))]
             continue
         read = [one for one in found.expects if one.read is not None]
+        lines += [f"Verdict: {trial.verdict}"] if trial.verdict else []
         lines += [f"{one.sensor.name}: foretold {expect_words(one, system)}." for one in read]
         told = [Paragraph(safe(words), STYLES["body"]) for words in lines]
         drawn = SceneFlowable(trial_scene(build, trial, found, system), DRIVE_WIDTH * WIDTH)

@@ -57,6 +57,7 @@ def _again(do: Doing) -> Edit:
         "logs": (),
         "verdict": "",
         "note": "",
+        "weather": "",
         "stopped": None,
         "ambient": None,
     }

@@ -74,6 +74,8 @@ class Trial(Strict):
     begins: Begins = "warm"
     legs: Annotated[tuple[Leg, ...], most(60)] = ()
     ambient: Annotated[Maybe, Spec("temperature", "Day", ge=-50, le=60, help="In the shade, while it ran")] = None
+    weather: str = ""
+    """wind, sun or shade, in words"""
     hood_open: bool = False
     package: Kept = ""
     readings: Annotated[tuple[Reading, ...], most(200)] = ()
