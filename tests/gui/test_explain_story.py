@@ -36,6 +36,7 @@ def test_230_at_a_light_is_explained_looked_at_entered_and_mended(driver):
     of the car as found; mended, the page asks for another drive."""
     session = driver.window.session
     session.set(("brief", "symptoms"), (), "No symptoms")
+    session.set(("logbook", "trials"), (), "No trials")
     assert any("Nothing is said yet" in text for text in words(page_of(driver)))
     driver.turn("Before")
     driver.choose("Idle, A/C on", "Climbed, ran hot")

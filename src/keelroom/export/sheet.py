@@ -43,8 +43,9 @@ from keelroom.assess.questions.hot_day import day_words, hot_days
 from keelroom.assess.report import fit_line, ledger_rows, totals_lines, verdict_line, volts_line
 from keelroom.assess.safety import cautions
 from keelroom.assess.trials.expected import foretold
-from keelroom.assess.trials.judged import judged
-from keelroom.assess.trials.words import calibrated_by, expect_words, trial_words
+from keelroom.assess.trials.judged import Compared, compared, judged
+from keelroom.assess.trials.tried import trial_before
+from keelroom.assess.trials.words import calibrated_by, compared_words, expect_words, trial_words
 from keelroom.assess.words import clause, worded
 from keelroom.core.loop.hoses import MAKES
 from keelroom.document.difference import between_packages, value_words
@@ -541,10 +542,14 @@ def _trials(build: Build, system: str) -> list[Flowable]:
             story += [head, *(Paragraph(safe(words), STYLES["body"]) for words in (*lines, f"{found.sentence}."))]
             continue
         read = [one for one in found.expects if one.read is not None]
+        before = trial_before(build, trial)
+        against = compared(build, before, trial) if before else None
+        if before and isinstance(against, Compared):
+            lines += [words for _, words in compared_words(before, trial, against, system)]
         lines += [f"Verdict: {trial.verdict}"] if trial.verdict else []
         lines += [f"{one.sensor.name}: foretold {expect_words(one, system)}." for one in read]
         told = [Paragraph(safe(words), STYLES["body"]) for words in lines]
-        drawn = SceneFlowable(trial_scene(build, trial, found, system), DRIVE_WIDTH * WIDTH)
+        drawn = SceneFlowable(trial_scene(build, trial, found, system, before), DRIVE_WIDTH * WIDTH)
         story.append(KeepTogether([head, *told, Spacer(1, 4), drawn, Spacer(1, 6)]))
     if build.calibration.on:
         story.append(

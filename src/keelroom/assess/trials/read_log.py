@@ -11,8 +11,11 @@ from datetime import datetime
 from itertools import islice, pairwise
 from typing import NamedTuple
 
+import numpy as np
+
 from keelroom.assess.drives.read_csv import number as number_in
 from keelroom.assess.drives.read_csv import signs
+from keelroom.core.arrays import Floats
 from keelroom.document.schema.trials import Log, ReadAt, Sensor
 from keelroom.errors import InputError
 
@@ -23,7 +26,7 @@ LOOKED_AT = 400
 """Lines a file is guessed from."""
 GAPS = 10.0
 """Times the usual step between two lines that is a gap."""
-MOST_FAULTS, STEPS = 200, 50
+MOST_FAULTS, STEPS, TOGETHER = 200, 50, 5000
 TIME_UNITS = {"s": 1.0, "ms": 1e-3, "min": 60.0, "h": 3600.0, "h:m:s": 0.0, "date and time": 0.0}
 UNITS = {
     "°C": (1.0, 0.0),
@@ -212,13 +215,15 @@ def read(text: str, how: Guess, sensors: Sequence[Sensor], name: str) -> Read:
         raise InputError("log_no_column", "No column is taken as a reading yet: say what one of them was read with")
     known = {one.id: one for one in sensors}
     reader = _Reader(how, known)
-    lines = enumerate(csv.reader(io.StringIO(text), delimiter=how.separator), 1)
-    while not reader.over:
-        # What nothing is wrong with goes the short way; the first line that has something ends it.
-        number, row = reader.plainly(lines) if reader.learnt else next(lines, (0, None))
-        if row is None:
-            break
-        reader.take(number, row)
+    lines = text.splitlines()
+    for begins in range(0, len(lines), TOGETHER):
+        part = lines[begins : begins + TOGETHER]
+        # What nothing is wrong with goes together; a part that has something goes line by line.
+        if reader.learnt and reader.together(begins, part):
+            continue
+        for number, row in enumerate(csv.reader(part, delimiter=how.separator), begins + 1):
+            if not reader.over:
+                reader.take(number, row)
     return reader.done(name)
 
 
@@ -236,6 +241,7 @@ class _Reader:
         self.begun = self.over = False
         self.seconds: list[list[float]] = [[] for _ in how.lines]
         self.values: list[list[float]] = [[] for _ in how.lines]
+        self.parts: list[list[tuple[Floats, Floats]]] = [[] for _ in how.lines]
         place, unit = how.time
         self.place, self.scale = place, TIME_UNITS[unit]
         self.wide = 1 + max([place, *(line.place for line in how.lines)])
@@ -250,33 +256,35 @@ class _Reader:
         """Whether it is known how far its lines lie apart, and a figure is one as it stands."""
         return len(self.steps) >= STEPS and self.scale > 0 and not self.how.comma
 
-    def plainly(self, lines: Iterator[tuple[int, list[str]]]) -> tuple[int, list[str] | None]:
-        """Take lines as long as nothing is wrong with them; the first one that has something, none at the end."""
-        place, scale, wide = self.place, self.scale, self.wide
-        start, gap = (self.begins or 0.0) - self.how.offset, max(GAPS * self.usual, 5.0)
-        ways = [(*way, self.seconds[k].append, self.values[k].append) for k, way in enumerate(self.ways)]
-        last, number = self.last, self.count
-        row: list[str] | None = None
-        for number, row in lines:
-            if number > MOST_READ or len(row) < wide:
-                break
-            try:
-                at = float(row[place]) * scale - start
-                found = [float(row[k]) * factor + offset for k, factor, offset, *_ in ways]
-            except ValueError:
-                break
-            if not last < at <= last + gap or not all(
-                low <= value <= high for value, (_, _, _, low, high, _, _) in zip(found, ways, strict=True)
-            ):
-                break
-            for value, way in zip(found, ways, strict=True):
-                way[5](at)
-                way[6](value)
-            last = at
-        else:
-            row = None
-        self.last, self.count = last, number
-        return number, row
+    def together(self, begins: int, part: list[str]) -> bool:
+        """Take lines at once; whether nothing was wrong with any of them, else none was taken."""
+        if begins + len(part) > MOST_READ:
+            return False
+        wanted = [self.place, *(place for place, *_ in self.ways)]
+        try:
+            table = np.loadtxt(part, delimiter=self.how.separator, usecols=wanted, comments=None, ndmin=2)
+        except (ValueError, IndexError):
+            return False
+        if len(table) != len(part):
+            return False
+        at = table[:, 0] * self.scale - (self.begins or 0.0) + self.how.offset
+        read = [table[:, k] * way[1] + way[2] for k, way in enumerate(self.ways, 1)]
+        steps = np.diff(at, prepend=self.last)
+        fine = bool(np.all((steps > 0) & (steps <= max(GAPS * self.usual, 5.0))))
+        inside = (np.all((line >= low) & (line <= high)) for line, (*_, low, high) in zip(read, self.ways, strict=True))
+        if not (fine and all(inside)):
+            return False
+        for k, line in enumerate(read):
+            self._close(k)
+            self.parts[k].append((at, line))
+        self.last, self.count = float(at[-1]), begins + len(part)
+        return True
+
+    def _close(self, k: int) -> None:
+        """What was taken line by line of a column, put with what was taken together."""
+        if self.seconds[k]:
+            self.parts[k].append((np.array(self.seconds[k]), np.array(self.values[k])))
+            self.seconds[k], self.values[k] = [], []
 
     def fault(self, line: int, why: str) -> None:
         """Told, or counted where too many are told already."""
@@ -361,7 +369,8 @@ class _Reader:
         """The logs. Raises InputError where none has two readings."""
         logs = []
         for k, line in enumerate(self.how.lines):
-            seconds, values = _thinned(self.seconds[k], self.values[k])
+            self._close(k)
+            seconds, values = _thinned(self.parts[k])
             if len(seconds) > 1:
                 logs.append(
                     Log(
@@ -378,10 +387,13 @@ class _Reader:
         return Read(tuple(logs), tuple(self.faults), self.more, self.count, max(log.seconds[-1] for log in logs))
 
 
-def _thinned(seconds: list[float], values: list[float]) -> tuple[list[float], list[float]]:
+def _thinned(parts: list[tuple[Floats, Floats]]) -> tuple[list[float], list[float]]:
     """Means of as many readings as it takes to be no more than are kept."""
+    if not parts:
+        return [], []
+    seconds, values = (np.concatenate(column) for column in zip(*parts, strict=True))
     every = math.ceil(len(seconds) / MOST_KEPT)
-    if every <= 1:
-        return seconds, values
-    parts = range(0, len(seconds) - every + 1, every)
-    return [sum(seconds[k : k + every]) / every for k in parts], [sum(values[k : k + every]) / every for k in parts]
+    if every > 1:
+        whole = len(seconds) // every * every
+        seconds, values = (line[:whole].reshape(-1, every).mean(axis=1) for line in (seconds, values))
+    return seconds.tolist(), values.tolist()

@@ -55,6 +55,14 @@ def package_of(build: Build, trial: Trial) -> Package:
     return package_kept(trial.package) or build.package
 
 
+def trial_before(build: Build, trial: Trial) -> Trial | None:
+    """The trial before this one by the same protocol, to hold it against; None where there is none."""
+    there = build.logbook.trials
+    place = there.index(trial) if trial in there else 0
+    alike = [one for one in there[:place] if one.protocol == trial.protocol]
+    return alike[-1] if alike else None
+
+
 def sensor_of(build: Build, ident: str) -> Sensor | None:
     """A sensor by its id."""
     return next((one for one in build.logbook.sensors if one.id == ident), None)

@@ -10,8 +10,8 @@ SIZE, WARM, JUDGED = 19, 11, 13
 """Numbers of a state, how many of them are temperatures, and how many a step is judged by."""
 TOLD = 16
 """Numbers told of a moment beside its state."""
-NEAR = 0.02
-"""[K] a step may err by: half of it moves no temperature by a twentieth of a kelvin over a drive."""
+NEAR = 0.035
+"""[K] a step may err by: an eighth of it moves no temperature by a tenth of a kelvin over a drive."""
 SHORTEST, LONGEST = 1e-3, 20.0
 """[s] of a step."""
 DONE, FULL, BROKEN, BOILED = 0, 1, 2, 3

@@ -10,7 +10,7 @@ from keelroom.assess.drives.driven import lacks
 from keelroom.assess.outcome import Stopped
 from keelroom.assess.trials.expected import Foretold, foretold
 from keelroom.assess.trials.judged import Compared, compared
-from keelroom.assess.trials.tried import package_of
+from keelroom.assess.trials.tried import package_of, trial_before
 from keelroom.catalogue.protocols import protocol_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import Trial
@@ -46,10 +46,7 @@ class Tries(QObject):
 
     def before(self, trial: Trial) -> Trial | None:
         """The trial before this one by the same protocol, to hold it against."""
-        there = self.session.build.logbook.trials
-        place = there.index(trial) if trial in there else 0
-        alike = [one for one in there[:place] if one.protocol == trial.protocol]
-        return alike[-1] if alike else None
+        return trial_before(self.session.build, trial)
 
     def choose(self, ident: str) -> None:
         """Look at another trial."""
