@@ -25,6 +25,7 @@ NETWORK = "tests/properties/test_network.py"
 ELECTRICAL, CIRCUITS = "tests/reference/test_electrical_outside.py", "tests/unit/assess/electrical/test_circuits.py"
 PACKAGING, FITUP = "tests/reference/test_packaging_outside.py", "tests/unit/assess/fit/test_fit.py"
 DRIVES = "tests/reference/test_drive_outside.py"
+TRIALS = "tests/reference/test_trials_outside.py"
 SCALAR = "tests/reference/test_scalar_agreement.py::test_every_point_agrees_to_a_millionth"
 
 FAULTS = (
@@ -219,5 +220,26 @@ FAULTS = (
         "volts = [system.volts.get(fan.id, 0.0)",
         "volts = [system.balance.voltage + 0 * system.volts.get(fan.id, 0.0)",
         (f"{CIRCUITS}::test_a_thicker_wire_turns_the_fan_faster_and_cools_the_engine",),
+    ),
+    Fault(
+        "a reading counts for less than it tells",
+        "core/trials/fit.py",
+        "pull = slopes.T @ (weight * (self.seen.values - read.mean(axis=0) + slopes @ at))",
+        "pull = slopes.T @ (0.5 * weight * (self.seen.values - read.mean(axis=0) + slopes @ at))",
+        (f"{TRIALS}::test_a_posterior_is_that_of_a_grid",),
+    ),
+    Fault(
+        "a slope as sure as if no reading followed another",
+        "core/trials/steady.py",
+        "(len(at) - 2) / spread * len(at) / count)",
+        "(len(at) - 2) / spread)",
+        (f"{TRIALS}::test_what_follows_itself_is_less_sure",),
+    ),
+    Fault(
+        "what was learnt taken into every core",
+        "assess/inputs/learnt.py",
+        "made_core(tried.core) == made_core(package.core)",
+        "True",
+        ("tests/properties/test_trial_fields.py::test_every_factor_learnt_moves_a_duty_case[core]",),
     ),
 )

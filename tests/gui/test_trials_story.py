@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QApplication, QLabel, QPushButton, QTableWidget
 from keelroom.assess.trials.judged import Compared
 from keelroom.assess.trials.words import compared_words
 from keelroom.devices.standin import CarStandIn, Faults, Lines
+from keelroom.gui.stations.trials.live import RUNNING, end_all
 from tests.gui.driver import Driver, shown
 
 BROKEN = "Zeit;Temp A;Volts\n0;180,5;13,9\n10;abc;13,8\n5;182;13,8\n20;183,1;\n900;184;13,9\n910;184,2;13,9\n"
@@ -129,6 +130,20 @@ def test_a_car_pulled_out_midway_loses_nothing(driver):
     logs = station(driver).tries.trial.logs
     assert len(logs) > was
     assert max(len(log.seconds) for log in logs if log.source.startswith("live")) <= kept
+
+
+def test_a_window_closed_while_a_car_is_read_lets_go_of_it(driver):
+    trials(driver, "Log")
+    view = station(driver).findChild(_log_view())
+    car = CarStandIn(Lines(np.array([0.0, 60.0]), {"coolant": np.array([80.0, 95.0])}))
+    _port(driver, car.port)
+    driver.click("Start reading live")
+    driver.until(lambda: view.live.count >= 1, 30)
+    assert len(RUNNING) == 1
+    end_all()
+    driver.until(lambda: not RUNNING and not view.live.running)
+    assert view.live.count >= 1
+    car.stop()
 
 
 def _port(driver: Driver, port: str) -> None:

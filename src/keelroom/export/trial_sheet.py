@@ -9,8 +9,8 @@ from reportlab.lib.units import mm
 from reportlab.platypus import Paragraph, SimpleDocTemplate, Spacer, Table, TableStyle
 
 from keelroom.assess.drives.words import clock
-from keelroom.assess.trials.expected import Expect
-from keelroom.assess.trials.words import expect_words
+from keelroom.assess.trials.expected import Expect, Foretold
+from keelroom.assess.trials.words import expect_words, fan_words
 from keelroom.catalogue.protocols import Protocol
 from keelroom.document.schema.build import Build
 from keelroom.export.pdf import INK, _style, fonts, safe
@@ -19,9 +19,10 @@ ROWS = 8
 """Empty lines for readings."""
 
 
-def write_blank(path: Path, build: Build, protocol: Protocol, expects: tuple[Expect, ...], system: str) -> None:
+def write_blank(path: Path, build: Build, protocol: Protocol, found: Foretold | None, system: str) -> None:
     """Write the sheet: steps, cautions, what it should read, and room for what it did. Raises OSError."""
     fonts()
+    expects = found.expects if found else ()
     head, body, note = _style("trial-head", 15, "Strong"), _style("trial-body", 10), _style("trial-note", 8.5)
     page = LETTER if system == "us" else A4
     name = build.package.name if build.packages else ""
@@ -36,7 +37,8 @@ def write_blank(path: Path, build: Build, protocol: Protocol, expects: tuple[Exp
     for step in protocol.steps:
         when = f"{step.minute:g} min" if step.minute >= 0 else "before"
         story.append(Paragraph(safe(f"[  ] {when}: {step.words}"), body))
-    story += [Spacer(1, 3 * mm), *(Paragraph(safe(_expected(one, system)), note) for one in expects)]
+    told = [_expected(one, system) for one in expects] + ([fan_words(found.fans, system)] if found else [])
+    story += [Spacer(1, 3 * mm), *(Paragraph(safe(words), note) for words in told)]
     heads = ["Minute", *(one.sensor.name for one in expects[:4]), "Fans", "Note"]
     table = Table([["Day, shade:", "", "Wind:", "", "Read by:"], *[]], hAlign="LEFT")
     grid = Table([heads, *[[""] * len(heads) for _ in range(ROWS)]], rowHeights=[None, *[9 * mm] * ROWS], hAlign="LEFT")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 import numpy as np
@@ -22,6 +23,7 @@ from keelroom.assess.trials.tried import (
 from keelroom.assess.trials.tried import Point as _Point
 from keelroom.catalogue.protocols import protocol_of
 from keelroom.core.arrays import Floats
+from keelroom.core.drive.figures import RUNS
 from keelroom.core.kept import in_one_go
 from keelroom.core.trials.fit import WITHIN
 from keelroom.document.schema.build import Build
@@ -82,6 +84,15 @@ class Expect(NamedTuple):
         return hotter if self.over > 0 else colder
 
 
+class Fans(NamedTuple):
+    """When the fans first start and stop after it [s], and what the gauge reads then [degC]; inf where never."""
+
+    starts: float
+    gauge_on: float
+    stops: float
+    gauge_off: float
+
+
 class Foretold(NamedTuple):
     """A trial beforehand: what its sensors should show at its end, and the lines (m,) over time it should follow, by
     sensor id: seconds, value, low, high."""
@@ -89,6 +100,7 @@ class Foretold(NamedTuple):
     driven: Driven
     expects: tuple[Expect, ...]
     lines: dict[str, tuple[Floats, Floats, Floats, Floats]]
+    fans: Fans
 
 
 @in_one_go
@@ -118,7 +130,19 @@ def _foretold(build: Build, trial: Trial) -> Foretold:
         off = WITHIN * np.hypot(apart, known)
         lines[sensor.id] = (driven.run.time, value, value - off, value + off)
         expects.append(_expect(build, trial, (made, driven), sensor, lines[sensor.id]))
-    return Foretold(driven, tuple(expects), lines)
+    return Foretold(driven, tuple(expects), lines, _fans(driven))
+
+
+def _fans(driven: Driven) -> Fans:
+    """The first start of the fans after the trial began, and the stop that follows it."""
+    run = driven.run
+    on = run.share > RUNS
+    turns = np.flatnonzero(on[1:] != on[:-1]) + 1
+    starts = [k for k in turns if on[k]]
+    stops = [k for k in turns if not on[k] and starts and k > starts[0]]
+    at = [float(run.time[one[0]]) if one else math.inf for one in (starts, stops)]
+    gauge = [float(run.gauge[one[0]]) if one else math.inf for one in (starts, stops)]
+    return Fans(at[0], gauge[0], at[1], gauge[1])
 
 
 def _read_with(build: Build, trial: Trial) -> list[tuple[str, Sensor]]:

@@ -9,7 +9,7 @@ import numpy as np
 from keelroom.assess.drives.words import Said, clock, degrees
 from keelroom.assess.inputs.learnt import FACTORS, package_kept
 from keelroom.assess.trials.calibrate import Calibrated
-from keelroom.assess.trials.expected import Expect
+from keelroom.assess.trials.expected import Expect, Fans
 from keelroom.assess.trials.judged import Compared, Judged
 from keelroom.assess.trials.tried import value_of
 from keelroom.catalogue.protocols import protocol_of
@@ -152,6 +152,16 @@ def expect_words(one: Expect, system: str) -> str:
     low, high = (figure(place, value, system) for value in (one.low, one.high))
     words = f"{figure(place, one.value, system)} ({low} to {high})"
     return words if one.read is None else f"{words}; read {figure(place, one.read, system)}"
+
+
+def fan_words(fans: Fans, system: str) -> str:
+    """When the fans should start and stop."""
+    if math.isinf(fans.starts):
+        return "The fans should stay as they are from the start."
+    words = f"The fans should first start after {clock(fans.starts)}, the gauge at {degrees(fans.gauge_on, system)}"
+    if math.isfinite(fans.stops):
+        words += f", and stop after {clock(fans.stops)}, at {degrees(fans.gauge_off, system)}"
+    return f"{words}. Much sooner or later: the sensor, where it sits, or its earth."
 
 
 def compared_words(first: Trial, second: Trial, found: Compared, system: str) -> Said:

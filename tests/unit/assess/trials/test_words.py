@@ -1,12 +1,16 @@
 """What a trial says of itself, of what it lost, and of another beside it."""
 
 import pytest
+from pypdf import PdfReader
 
 from keelroom.assess.questions.explain import explained
 from keelroom.assess.questions.next_reading import next_readings
+from keelroom.assess.trials.expected import foretold
 from keelroom.assess.trials.judged import compared, judged
-from keelroom.assess.trials.words import compared_words, slope_words, trial_words
+from keelroom.assess.trials.words import compared_words, fan_words, slope_words, trial_words
+from keelroom.catalogue.protocols import protocol_of
 from keelroom.document.snapshot import kept, unpacked
+from keelroom.export.trial_sheet import write_blank
 from tests.drives import leg
 from tests.trials import reading, trial, with_trials
 
@@ -85,3 +89,23 @@ def test_a_reading_never_widens(demo):
     hill = next(one for one in found.readings if one.protocol == "hill" and one.sensor.id == "car")
     volts = next(one for one in found.readings if one.protocol == "volts" and one.sensor.id == "volts")
     assert hill.narrows > 4 * volts.narrows
+
+
+def test_fans_are_foretold_where_they_are_set(demo):
+    """A fan that starts at its set point starts with the gauge near it: within sensor's and needle's lags."""
+    build = with_trials(demo, trial())
+    found = foretold(build, build.logbook.trials[0])
+    set_on, set_off = demo.package.control.fan_on.si, demo.package.control.fan_off.si
+    assert 0 < found.fans.starts < found.fans.stops < 1500
+    assert found.fans.gauge_on == pytest.approx(set_on, abs=4.0)
+    assert found.fans.gauge_off == pytest.approx(set_off, abs=5.0)
+    assert "first start after" in fan_words(found.fans, "us")
+
+
+def test_a_blank_sheet_is_printed_for_the_car(demo, tmp_path):
+    build = with_trials(demo, trial())
+    target = tmp_path / "blank.pdf"
+    write_blank(target, build, protocol_of("idle"), foretold(build, build.logbook.trials[0]), "us")
+    text = " ".join(page.extract_text() for page in PdfReader(target).pages)
+    for words in ("Idle soak", "never open a cap", "Stop at once", "Dash gauge should read", "The fans should first"):
+        assert words in " ".join(text.split())

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import time
+from functools import partial
 
-from PyQt6.QtCore import QObject, QThread, pyqtSignal
+from PyQt6.QtCore import QCoreApplication, QObject, QThread, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout
 
 from keelroom.assess.drives.words import clock
@@ -77,6 +78,17 @@ class Reading(QThread):
                 self.came.emit(moment.seconds, moment.figures)
         finally:
             logger.close()
+
+
+RUNNING: set[Reading] = set()
+"""Threads that read: held until they end, for a window may go before its device answers."""
+
+
+def end_all() -> None:
+    """Ask all that read to end, and wait a moment: the program is about to."""
+    for one in tuple(RUNNING):
+        one.requestInterruption()
+        one.wait(3000)
 
 
 class LiveBox(QObject):
@@ -185,6 +197,11 @@ class LiveBox(QObject):
             return
         self.said = ""
         self.reading = Reading(self.way, self.port)
+        RUNNING.add(self.reading)
+        self.reading.finished.connect(partial(RUNNING.discard, self.reading))
+        program = QCoreApplication.instance()
+        if program is not None:
+            program.aboutToQuit.connect(end_all)
         self.reading.came.connect(self._came)
         self.reading.ended.connect(self._ended)
         self.reading.start()

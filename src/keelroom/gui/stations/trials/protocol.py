@@ -14,7 +14,7 @@ from keelroom.assess.acts.registry import offer
 from keelroom.assess.drives.words import clock
 from keelroom.assess.outcome import Stopped
 from keelroom.assess.placing import size_of
-from keelroom.assess.trials.words import expect_words
+from keelroom.assess.trials.words import expect_words, fan_words
 from keelroom.catalogue.protocols import PROTOCOLS, Protocol, protocol_of
 from keelroom.drawing.trials import traverse_scene
 from keelroom.gui.saving import ask_and_write
@@ -150,6 +150,7 @@ class ProtocolView(ScrolledColumn):
         if found is None:
             return
         column.addWidget(label("What it should read at its end", "head"))
+        column.addWidget(label(fan_words(found.fans, self.session.system), wrap=True))
         for one in found.expects:
             role = "" if one.read is None or one.meaning == "As foretold." else "doubt"
             column.addWidget(label(f"{one.sensor.name}: {expect_words(one, self.session.system)}", role, wrap=True))
@@ -172,7 +173,6 @@ class ProtocolView(ScrolledColumn):
             from keelroom.export.trial_sheet import write_blank
 
             found = self.tries.found if self.tries.trial and self.tries.trial.protocol == protocol.key else None
-            expects = () if found is None or isinstance(found, Stopped) else found.expects
-            write_blank(path, self.session.build, protocol, expects, system)
+            write_blank(path, self.session.build, protocol, None if isinstance(found, Stopped) else found, system)
 
         ask_and_write(self, self.session, ("Save a blank sheet", f"{protocol.key}.pdf", "PDF (*.pdf)"), write)
