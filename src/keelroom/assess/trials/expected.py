@@ -171,14 +171,15 @@ def _expect(
     time, _, low, high = line
     read = line_of(build, trial, sensor.place)
     own = read if read is not None and read[0].id == sensor.id and len(read[1]) else None
-    at = min(float(own[1][-1]), float(time[-1])) if own else float(time[-1])
+    at = max(min(float(own[1][-1]), float(time[-1])), 0.0) if own else float(time[-1])
     span = min(TAIL, at)
     made, driven = told
     middle = float(read_by(made, driven.run, [_Point(sensor, at - span / 2, 0.0, 1.0, span)])[0])
     half = float(np.interp(at, time, high - low)) / 2
     if own is None:
         return Expect(sensor, at, middle, middle - half, middle + half, None, 0.0)
-    late = own[1] >= at - span
+    # Readings from after the trial's end, by its legs, are held against its end.
+    late = own[1] >= min(at, float(own[1][-1])) - span
     seen = float(own[2][late].mean())
     return Expect(sensor, at, middle, middle - half, middle + half, seen, WITHIN * (seen - middle) / max(half, 1e-9))
 

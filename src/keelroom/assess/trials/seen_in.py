@@ -10,6 +10,8 @@ from keelroom.document.quantity import from_si
 from keelroom.document.schema.build import Build, DutyCase
 from keelroom.document.schema.trials import Trial
 
+COLDEST, HOTTEST = 0.0, 200.0
+"""[degC] a duty case may have been seen at."""
 CLIMBED = 3.0
 """[K] over what was read ten minutes before from which a trial is said to climb still."""
 
@@ -39,6 +41,8 @@ def _case(build: Build, trial: Trial) -> DutyCase | None:
         return None
     limit = build.brief.cooling.limit
     ends, lasted = float(values[seconds >= seconds[-1] - 120].mean()), float(seconds[-1])
+    if not COLDEST <= ends <= HOTTEST:
+        return None  # no gauge of an engine reads so: its trial says what is wrong with it
     early = values[seconds <= max(lasted - 600, float(seconds[0]))]
     climbs = len(early) > 0 and ends > float(early[-1]) + CLIMBED
     hot = climbs or (limit is not None and float(values.max()) > limit.si)
@@ -50,7 +54,7 @@ def _case(build: Build, trial: Trial) -> DutyCase | None:
         ambient=trial.ambient,
         counted=False,
         seen="hot" if hot else "fine",
-        seen_at=from_si(max(ends, -50.0), "temperature", "si", "measured"),
+        seen_at=from_si(ends, "temperature", "si", "measured"),
         seen_for=from_si(lasted, "minutes", "si", "measured") if hot and lasted > 0 else None,
         **asked_in(leg, leg.kind == "idle", leg.ac_on),
     )

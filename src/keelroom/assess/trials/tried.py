@@ -114,7 +114,8 @@ def line_of(build: Build, trial: Trial, place: ReadAt | None = None) -> tuple[Se
             assert sensor is not None
             seconds, values = np.array(log.seconds), np.array(log.values)
             early = seconds <= ends
-            return sensor, seconds[early], values[early]
+            if early.any():
+                return sensor, seconds[early], values[early]
         single = [point for point in points_of(build, trial) if point.sensor.place == where and point.span == 0]
         if single:
             single.sort(key=lambda point: point.at)

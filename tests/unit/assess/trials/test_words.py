@@ -5,10 +5,13 @@ from pypdf import PdfReader
 
 from keelroom.assess.questions.explain import explained
 from keelroom.assess.questions.next_reading import next_readings
-from keelroom.assess.trials.expected import foretold
+from keelroom.assess.trials.expected import Foretold, foretold
 from keelroom.assess.trials.judged import compared, judged
+from keelroom.assess.trials.seen_in import with_trials as seen_in
 from keelroom.assess.trials.words import compared_words, fan_words, slope_words, trial_words
 from keelroom.catalogue.protocols import protocol_of
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.trials import Log
 from keelroom.document.snapshot import kept, unpacked
 from keelroom.export.trial_sheet import write_blank
 from tests.drives import leg
@@ -109,3 +112,24 @@ def test_a_blank_sheet_is_printed_for_the_car(demo, tmp_path):
     text = " ".join(page.extract_text() for page in PdfReader(target).pages)
     for words in ("Idle soak", "never open a cap", "Stop at once", "Dash gauge should read", "The fans should first"):
         assert words in " ".join(text.split())
+
+
+@pytest.mark.parametrize(
+    "log",
+    [
+        Log(id="l", sensor="gauge", seconds=(4000.0, 4100.0), values=(90.0, 91.0)),  # after its end
+        Log(id="l", sensor="gauge", seconds=(-300.0, -200.0), values=(90.0, 91.0)),  # a clock that is early
+        Log(id="l", sensor="gauge", seconds=(300.0, 400.0), values=(-38.0, -38.0)),  # a sender that is off
+        Log(id="l", sensor="gauge", seconds=(300.0,), values=(90.0,)),
+        Log(id="l", sensor="volts", seconds=(300.0, 400.0), values=(12.0, 12.0)),
+    ],
+)
+@pytest.mark.parametrize("stopped", [None, "2 min"])
+def test_an_odd_log_is_told_of_and_breaks_nothing(demo, log, stopped):
+    """What a fuzz of trials found: readings from after the end, from before the beginning, or stopped before any."""
+    early = quantity(stopped, "minutes") if stopped else None
+    one = trial(logs=(log,), stopped=early, package=kept(demo.of_kind("as_found")))
+    build = with_trials(demo, one)
+    assert isinstance(foretold(build, one), Foretold)
+    assert trial_words(build, one, judged(build, one), "us")
+    assert len(seen_in(build).duty_cases) >= len(build.duty_cases)
