@@ -8,12 +8,14 @@ import threading
 import pytest
 
 from keelroom.assess.assess import assess, first_wave
+from keelroom.assess.figures import solving
 from keelroom.assess.machine_form import as_json
 from keelroom.core.kept import Kept
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
 from keelroom.document.quantity import from_si, quantity
 from keelroom.document.schema.moves import Move
+from tests.changes import on
 from tests.conftest import DEMO
 from tests.long import long
 from tests.soak.reader import alike
@@ -178,3 +180,12 @@ def test_another_name_is_another_name_and_solves_nothing_again(what):
         )
         assert moved.start.answer is not before.start.answer
     assert again == said(named)
+
+
+def test_an_edit_solves_its_cases_together(demo, monkeypatch):
+    """Each by itself is for what refuses: an edit of the mass looks at no case alone."""
+    first = first_wave(demo)
+    monkeypatch.setattr(solving, "_refusing", lambda *_: pytest.fail("every case was solved by itself"))
+    heavier = on(demo, (("brief", "vehicle", "mass"), "2700 kg", "mass"))
+    found = first_wave(heavier, None, first)
+    assert found.cases[2].figures.temperature > first.cases[2].figures.temperature

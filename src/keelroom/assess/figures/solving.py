@@ -192,7 +192,7 @@ def _asks_the_same(last: tuple[PointRow, ...], rows: list[PointRow]) -> bool:
         return True
 
     return len(last) == len(rows) and all(
-        was is now or (was.batch == now.batch and was.unsure == now.unsure and alike(was.points, now.points))
+        was is now or (was.batch == now.batch and same(was.unsure, now.unsure) and alike(was.points, now.points))
         for was, now in zip(last, rows, strict=True)
     )
 
