@@ -12,8 +12,8 @@ from keelroom.assess.trials.calibrate import Calibrated
 from keelroom.assess.trials.expected import Foretold
 from keelroom.assess.trials.tried import TEMPERATURES, sensor_of, value_of
 from keelroom.assess.trials.words import NAMES
+from keelroom.core.answer import WITHIN
 from keelroom.core.arrays import Floats
-from keelroom.core.trials.fit import WITHIN
 from keelroom.core.trials.traverse import places
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import Log, Sensor, Trial

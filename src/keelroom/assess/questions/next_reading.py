@@ -15,9 +15,10 @@ from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.trials.calibrate import priors
 from keelroom.assess.trials.tried import TEMPERATURES, Point, as_tried, doubt_of, read_by, schedule_of
 from keelroom.catalogue.protocols import PROTOCOLS, Protocol
+from keelroom.core.answer import WITHIN
 from keelroom.core.arrays import Floats
 from keelroom.core.kept import in_one_go
-from keelroom.core.trials.fit import WITHIN, left_after, spread_of
+from keelroom.core.trials.fit import left_after, spread_of
 from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import Calibration, Factor, Sensor, Trial

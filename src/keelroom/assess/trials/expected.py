@@ -22,10 +22,10 @@ from keelroom.assess.trials.tried import (
 )
 from keelroom.assess.trials.tried import Point as _Point
 from keelroom.catalogue.protocols import protocol_of
+from keelroom.core.answer import WITHIN
 from keelroom.core.arrays import Floats
 from keelroom.core.drive.figures import RUNS
 from keelroom.core.kept import in_one_go
-from keelroom.core.trials.fit import WITHIN
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import ReadAt, Sensor, Trial
 

@@ -15,39 +15,33 @@ from keelroom.assess.trials.tried import (
     as_tried,
     held_to_be_whole,
     line_of,
-    package_of,
     read_by,
     schedule_of,
 )
 from keelroom.catalogue.protocols import protocol_of
-from keelroom.core.drive.figures import Cycling
+from keelroom.core.answer import WITHIN
+from keelroom.core.drive.figures import FLAT
 from keelroom.core.drive.records import Run
 from keelroom.core.kept import in_one_go
-from keelroom.core.trials.fit import WITHIN
 from keelroom.core.trials.steady import Rest, rest_of
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import Sensor, Trial
-from keelroom.document.snapshot import kept
 from keelroom.errors import InputError
 
 TAIL = 600.0
 """[s] at its end a trial is judged by."""
-CREEPS = 0.15 / 60
-"""[K/s] a line rises by that is worth a word (common practice, no source)."""
 OVER_SET, FAILS, OVERHEATS = 5 / 1.8, 15 / 1.8, 25 / 1.8
 """[K] over thermostat or fan start up to which a soak passes at rest, past which it fails while it creeps, and past
 which it fails whatever else: 185, 195 and 205 to 220 °F with thermostats of 180 to 195 (common practice, no source)."""
 HELD = 13.0
 """[V] at idle with all on under which the battery makes up what lacks (common practice)."""
-BACK = 60.0
-"""[s] after a restart within which the needle is back (common practice)."""
 REVS = 0.06
 """Share engine speeds differ by that are not the same."""
 Passes = Literal["passes", "fails", "open"]
 
 
 class Judged(NamedTuple):
-    """sensor, rest, top [degC] and its moment [s], lasted [s] of the line it is judged by;  said : role and sentence
+    """sensor, rest, top [degC] and its moment [s], lasted [s] of the line it is judged by
     over_day [K] : its end less the day;  boils_at [degC] : day at which that would boil"""
 
     passes: Passes
@@ -60,7 +54,6 @@ class Judged(NamedTuple):
     over_day: float
     boils_at: float
     set_at: float
-    cycling: Cycling | None
 
 
 def judged(build: Build, trial: Trial, boiling: float = math.nan) -> Judged:
@@ -77,7 +70,7 @@ def judged(build: Build, trial: Trial, boiling: float = math.nan) -> Judged:
         if volts is not None and protocol.passes == "volts":
             passes = "passes" if float(volts[2][-1]) >= HELD else "fails"
         lasted = float(volts[1][-1]) if volts is not None else 0.0
-        return Judged(passes, None, None, None, math.nan, lasted, lasted > 0, math.nan, math.nan, set_at, None)
+        return Judged(passes, None, None, None, math.nan, lasted, lasted > 0, math.nan, math.nan, set_at)
     sensor, seconds, values = line
     lasted = float(seconds[-1]) if len(seconds) > 1 else float(seconds[0])
     rest = rest_of(seconds, values, TAIL) if len(seconds) > 2 else None
@@ -98,7 +91,6 @@ def judged(build: Build, trial: Trial, boiling: float = math.nan) -> Judged:
         ends - day,
         boiling - (ends - day),
         set_at,
-        None,
     )
     return found._replace(passes=_passes(protocol.passes, found, limit))
 
@@ -107,7 +99,7 @@ def _passes(rule: str, found: Judged, limit: float) -> Passes:
     top = found.top[0] if found.top else -math.inf
     if top > limit:
         return "fails"
-    creeps = found.rest is not None and found.rest.slope - found.rest.margin > 0 and found.rest.slope > CREEPS
+    creeps = found.rest is not None and found.rest.slope - found.rest.margin > 0 and found.rest.slope > FLAT
     if rule == "steady":
         if found.ends > found.set_at + (FAILS if creeps else OVERHEATS):
             return "fails"
@@ -162,7 +154,7 @@ def _compared(build: Build, first: Trial, second: Trial) -> Compared:
         spans.append((float(seconds[-1]), float(seconds[-1] - seconds[late][0])))
     # The car as it was in the first, driven as it was in the first and as in the second.
     sensor = lines[0][0]
-    like = second.model_copy(update={"package": kept(package_of(build, first))})
+    like = second.model_copy(update={"package": first.package})
     runs = [_runs(build, trial) for trial in (first, like)]
     read = [[_end(made, run, sensor, span) for run in each] for (made, each), span in zip(runs, spans, strict=True)]
     parts = [after - before for before, after in zip(*read, strict=True)]

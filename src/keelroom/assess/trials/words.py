@@ -13,7 +13,8 @@ from keelroom.assess.trials.expected import Expect, Fans
 from keelroom.assess.trials.judged import Compared, Judged
 from keelroom.assess.trials.tried import value_of
 from keelroom.catalogue.protocols import protocol_of
-from keelroom.core.trials.fit import LIKE_PRIOR, TRADES, WITHIN
+from keelroom.core.answer import WITHIN
+from keelroom.core.trials.fit import LIKE_PRIOR, TRADES
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import Calibration, Trial
 from keelroom.units import KINDS, format_si

@@ -82,14 +82,22 @@ def creep(time: Floats, values: Floats, since: float = 0.0, span: float = LAST) 
     else:
         at = np.linspace(begins, float(time[-1]), PARTS + 1)
         high = np.interp(at, time, values)
-    middle = at - at.mean()
-    spread = float((middle**2).sum())
-    if spread <= 0:
+    if at[-1] <= at[0]:
         return Creep(0.0, 0.0, 0.0)
-    slope = float((middle * high).sum()) / spread
-    left = high - high.mean() - slope * middle
+    slope, left, spread = straight(at, high)
     doubt = math.sqrt(float((left**2).sum()) / max(len(at) - 2, 1) / spread)
     return Creep(slope, doubt, float(time[-1] - at[0]))
+
+
+def straight(at: Floats, values: Floats) -> tuple[float, Floats, float]:
+    """Slope of a line (m,) through values, what is left over it (m,), and the spread of its places.
+
+    Source: least squares.
+    """
+    middle = at - at.mean()
+    spread = float((middle**2).sum())
+    slope = float((middle * values).sum()) / spread
+    return slope, values - values.mean() - slope * middle, spread
 
 
 def _tops(time: Floats, values: Floats, begins: float) -> Ints:

@@ -28,8 +28,6 @@ AGAIN = 3
 """Times the readings are looked over for outliers."""
 LIKE_PRIOR = 0.9
 """Share of its doubt before from which on the readings have told nothing of it."""
-WITHIN = 1.2816
-"""Standard doubts either way that hold 80 of 100."""
 TRADES = 0.6
 """Correlation from which on two are said to trade off."""
 
@@ -190,7 +188,7 @@ class _Search:
         lie on the wrong side of it. What readings go straight with is taken at its best at each."""
         nought = self.ask(self.at)
         even = [k for k in range(len(self.prior)) if self.even[k]]
-        columns = np.stack([self._moved_from(self.at, nought, k) for k in even] or [nought * 0], 1)
+        columns = np.stack([self._moved(k, STEP * self.prior[k], nought) for k in even] or [nought * 0], 1)
         spread = np.random.default_rng(len(self.prior)).standard_normal((self.pains.starts, len(self.prior)))
         found = [self._evened(self.at, nought, columns)]
         for place in np.where(self.even, 0.0, SPREAD * spread * self.prior):
@@ -200,12 +198,6 @@ class _Search:
         costs = [self.cost(*one) for one in found]
         self.starts = [found[k] for k in np.argsort(costs)]
         self.stand(self.starts[0])
-
-    def _moved_from(self, at: Floats, was: Floats, k: int) -> Floats:
-        moved = at.copy()
-        moved[k] += STEP * self.prior[k]
-        found: Floats = (self.ask(moved) - was) / (STEP * self.prior[k])
-        return found
 
     def _evened(self, place: Floats, read: Floats, columns: Floats) -> tuple[Floats, Floats]:
         """A place with what readings go straight with at its best."""
@@ -225,17 +217,19 @@ class _Search:
         columns = []
         for k, doubt in enumerate(self.prior):
             h = STEP * doubt
-            up = self._moved(k, h)
+            up = self._moved(k, h, self.predicted)
             if np.abs(up * h / self.seen.doubt).max(initial=0.0) > JUMPS:
-                down = self._moved(k, -h)
+                down = self._moved(k, -h, self.predicted)
                 up = down if np.abs(down).sum() < np.abs(up).sum() else up
             columns.append(up)
         self.slopes = np.stack(columns, axis=1)
 
-    def _moved(self, k: int, h: float) -> Floats:
+    def _moved(self, k: int, h: float, was: Floats) -> Floats:
+        """How the readings, which are `was` where it stands, go with number k."""
         moved = self.at.copy()
         moved[k] += h
-        return (self.ask(moved) - self.predicted) / h
+        found: Floats = (self.ask(moved) - was) / h
+        return found
 
     def walk(self) -> None:
         """Step by step until it rests, no step for the worse."""
@@ -293,15 +287,14 @@ class _Search:
             slopes[:, bent] = inner
             left = ((off - moved @ inner.T) ** 2).mean(axis=0)
             doubt = np.sqrt(self.seen.doubt**2 + left)
-            weight = np.where(fit.kept, doubt**-2.0, 0.0)
-            whole = slopes.T @ (weight[:, None] * slopes) + np.diag(self.prior**-2.0)
+            weight, whole = _normal(slopes, doubt, fit.kept, self.prior)
             pull = slopes.T @ (weight * (self.seen.values - read.mean(axis=0) + slopes @ at))
             there = np.asarray(np.linalg.solve(whole, pull), np.float64)
             at = at + HOLD * (there - at)
             covariance = np.asarray(np.linalg.inv(whole), np.float64)
         predicted = self.ask(at)
         off = (self.seen.values - predicted) / doubt
-        misfit = float((off[fit.kept] ** 2).mean()) if fit.kept.any() else 1.0
+        misfit = _misfit(off, fit.kept)
         return fit._replace(
             at=at, covariance=covariance, slopes=slopes, predicted=predicted, off=off, misfit=min(misfit, fit.misfit)
         )
@@ -314,10 +307,9 @@ class _Search:
     def done(self) -> Fit:
         """What came of it."""
         off = (self.seen.values - self.predicted) / self.seen.doubt
-        weight = np.where(self.kept, self.seen.doubt**-2.0, 0.0)
-        whole = self.slopes.T @ (weight[:, None] * self.slopes) + np.diag(self.prior**-2.0)
+        _, whole = _normal(self.slopes, self.seen.doubt, self.kept, self.prior)
         covariance = np.asarray(np.linalg.inv(whole), np.float64)
-        misfit = float((off[self.kept] ** 2).mean()) if self.kept.any() else 1.0
+        misfit = _misfit(off, self.kept)
         return Fit(
             self.at,
             covariance,
@@ -332,9 +324,19 @@ class _Search:
         )
 
 
+def _misfit(off: Floats, kept: Bools) -> float:
+    return float((off[kept] ** 2).mean()) if kept.any() else 1.0
+
+
+def _normal(slopes: Floats, doubt: Floats, kept: Bools, prior: Floats) -> tuple[Floats, Floats]:
+    """Weights of readings (n,), none for those left out, and the normal equations' matrix (k, k), priors in it."""
+    weight: Floats = np.where(kept, doubt**-2.0, 0.0)
+    whole: Floats = slopes.T @ (weight[:, None] * slopes) + np.diag(prior**-2.0)
+    return weight, whole
+
+
 def _step(at: Floats, prior: Floats, slopes: Floats, predicted: Floats, seen: Seen, kept: Bools) -> Floats:
-    weight = np.where(kept, seen.doubt**-2.0, 0.0)
-    whole = slopes.T @ (weight[:, None] * slopes) + np.diag(prior**-2.0)
+    weight, whole = _normal(slopes, seen.doubt, kept, prior)
     pull = slopes.T @ (weight * (seen.values - predicted)) - at / prior**2
     return np.asarray(np.linalg.solve(whole, pull), np.float64)
 

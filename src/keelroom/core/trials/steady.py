@@ -8,6 +8,7 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.core.arrays import Floats
+from keelroom.core.drive.figures import straight
 
 LEAST = 8
 """Readings a tail is told of."""
@@ -17,14 +18,13 @@ NEAR = 1.0
 
 class Rest(NamedTuple):
     """slope [1/s] over the tail, its standard doubt, and that of 95 of 100;  tends : where it goes, nan where nothing
-    is told of it;  needed [s] : until it is NEAR that, inf where it never comes to be told;  begins [s] of the tail"""
+    is told of it;  needed [s] : until it is NEAR that, nan with it"""
 
     slope: float
     doubt: float
     margin: float
     tends: float
     needed: float
-    begins: float
 
 
 def rest_of(time: Floats, values: Floats, span: float) -> Rest | None:
@@ -37,10 +37,7 @@ def rest_of(time: Floats, values: Floats, span: float) -> Rest | None:
     at, seen = time[late], values[late]
     if len(at) < LEAST:
         return None
-    middle = at - at.mean()
-    spread = float((middle**2).sum())
-    slope = float((middle * seen).sum()) / spread
-    left = seen - seen.mean() - slope * middle
+    slope, left, spread = straight(at, seen)
     follows = float((left[1:] * left[:-1]).sum() / max(float((left**2).sum()), 1e-12))
     follows = min(max(follows, 0.0), 0.98)
     count = max(len(at) * (1 - follows) / (1 + follows), 3.0)
@@ -50,7 +47,7 @@ def rest_of(time: Floats, values: Floats, span: float) -> Rest | None:
     if math.isfinite(tends):
         gap = abs(float(seen[-len(seen) // 3 :].mean()) - tends)
         needed = max(lag * math.log(max(gap, NEAR) / NEAR), 0.0)
-    return Rest(slope, doubt, _student(count - 2) * doubt, tends, needed, float(at[0]))
+    return Rest(slope, doubt, _student(count - 2) * doubt, tends, needed)
 
 
 def _tends(at: Floats, seen: Floats) -> tuple[float, float]:

@@ -13,10 +13,10 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.stations.brief.causes import CausesView
 from keelroom.gui.stations.brief.declared import BRIEF
 from keelroom.gui.stations.brief.drawn import pictures_of
-from keelroom.gui.stations.brief.explain import explain_page
 from keelroom.gui.stations.brief.model import pages
 from keelroom.gui.widgets.act_menu import ActMenu, Entry
 from keelroom.gui.widgets.form import Form
+from keelroom.gui.widgets.sought import SoughtPage
 
 
 class BriefStation(Form):
@@ -34,11 +34,17 @@ class BriefStation(Form):
             actions,
             {
                 "Causes": lambda: CausesView(session),
-                "Explain": lambda: explain_page(session),
+                "Explain": self._explain,
             },
             pictures_of(session),
         )
         session.selected.connect(lambda _case: self.refresh())
+
+    def _explain(self) -> SoughtPage:
+        """Made when it is turned to: what it asks takes drives and trials in, which no first window needs."""
+        from keelroom.gui.stations.brief.explain import explain_page
+
+        return explain_page(self.session)
 
     @cached_property
     def kinds(self) -> ActMenu:
