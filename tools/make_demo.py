@@ -672,8 +672,9 @@ def as_hidden(build: Build, trial: Trial) -> tuple[Prepared, Run]:
 
 def vane_reads(build: Build, trial: Trial) -> Quantity:
     """What the vane read of its fans, to ten."""
-    there, run = as_hidden(build, trial)
-    return quantity(f"{round(1.04 * drawn_at(there, run, 300.0, False) / 4.719474e-4, -1):.0f} CFM", "airflow")
+    there, _ = as_hidden(build, trial)
+    flow = float(drawn_at(there, np.array([300.0]), False)[0])
+    return quantity(f"{round(1.04 * flow / 4.719474e-4, -1):.0f} CFM", "airflow")
 
 
 def logged(build: Build, trial: Trial, dice: np.random.Generator) -> tuple[Log, ...]:

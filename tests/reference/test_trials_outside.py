@@ -252,8 +252,8 @@ def test_one_airflow_reading_narrows_the_fans_and_the_band_in_the_ledger():
     from keelroom.assess.drives.driven import run_with
     from keelroom.assess.inputs.learnt import AS_ENTERED
 
-    there, run = run_with(made, AS_ENTERED)
-    flow = drawn_at(there, run, 300.0, False) / CFM
+    there, _ = run_with(made, AS_ENTERED)
+    flow = float(drawn_at(there, np.array([300.0]), False)[0]) / CFM
     one = trial(readings=(reading("vane", "5 min", airflow=f"{flow:.0f} CFM"),))
     found = calibrated(with_trials(BUILD, one))
     k = found.place("fans")

@@ -10,9 +10,15 @@ from typing import Any, NamedTuple
 
 from keelroom.devices.adapter import BAUD, BROKEN, plain
 from keelroom.devices.service01 import DeviceError
+from keelroom.units import KINDS
 
 HEAD = "#"
-TO_SI = {"C": (1.0, 0.0), "F": (5 / 9, -160 / 9), "V": (1.0, 0.0), "A": (1.0, 0.0)}
+TO_SI = {
+    "C": KINDS["temperature"].unit("°C"),
+    "F": KINDS["temperature"].unit("°F"),
+    "V": KINDS["voltage"].unit("V"),
+    "A": KINDS["current"].unit("A"),
+}
 
 
 class Moment(NamedTuple):
@@ -49,8 +55,7 @@ def moment_of(line: str, columns: tuple[tuple[str, str], ...]) -> Moment:
             if not cell.strip():
                 dropped.append(name)
                 continue
-            factor, offset = TO_SI[unit]
-            figures[name] = float(cell) * factor + offset
+            figures[name] = float(cell) * TO_SI[unit].factor + TO_SI[unit].offset
     except ValueError:
         raise DeviceError("odd_line", f"“{line[:40]}” is no line of figures") from None
     return Moment(seconds, figures, tuple(dropped))

@@ -150,13 +150,12 @@ def traverse_scene(width: float, height: float) -> Scene:
     """Where a vane is held over a face [m], in the order it is walked."""
     scale = min(380.0 / width, 300.0 / height)
     wide, high = width * scale, height * scale
-    shapes = [Rect("strip.field", 0.0, -high * MM, wide * MM, high * MM)]
+    shapes: list[Shape] = [Rect("strip.field", 0.0, -high * MM, wide * MM, high * MM)]
     points = places(width, height)
-    for n, (x, y) in enumerate(points, 1):
-        at = on_sheet(x * scale, -high + y * scale)
-        shapes.append(Circle("loop.plain", at, 9 * MM))  # type: ignore[arg-type]
-        shapes.append(Label("el.words", at, str(n)))  # type: ignore[arg-type]
-    shapes.append(Polyline("el.mark", tuple(on_sheet(x * scale, -high + y * scale) for x, y in points)))  # type: ignore[arg-type]
+    walked = [on_sheet(x * scale, -high + y * scale) for x, y in points]
+    for n, at in enumerate(walked, 1):
+        shapes += [Circle("loop.plain", at, 9 * MM), Label("el.words", at, str(n))]
+    shapes.append(Polyline("el.mark", tuple(walked)))
     return Scene(tuple(shapes), (-14 * MM, (-high - 14) * MM, (wide + 28) * MM, (high + 28) * MM))
 
 

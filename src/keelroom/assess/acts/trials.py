@@ -6,9 +6,9 @@ from __future__ import annotations
 from keelroom.assess.acts.drives import leg_of
 from keelroom.assess.acts.kind import ActKind, Doing
 from keelroom.catalogue.protocols import protocol_of
-from keelroom.document.edits import Change, Edit, added, fresh_id, fresh_name, set_value
+from keelroom.document.edits import Edit, added, fresh_id, fresh_name, set_value
 from keelroom.document.quantity import quantity
-from keelroom.document.schema.trials import Calibration, Reading, Sensor, Trial
+from keelroom.document.schema.trials import Reading, Sensor, Trial
 from keelroom.document.snapshot import kept
 from keelroom.errors import InputError
 
@@ -104,16 +104,12 @@ def _add_sensor(do: Doing) -> Edit:
 
 def _calibration_on(do: Doing) -> Edit:
     if not do.build.calibration.factors:
-        raise InputError("nothing_learnt", "No trial has told anything yet: work it out on the Learnt page first")
+        raise InputError("nothing_learnt", "No trial has told anything yet: work it out on the Learn page first")
     return set_value(("calibration", "on"), True, do.act.label)
 
 
 def _calibration_off(do: Doing) -> Edit:
     return set_value(("calibration", "on"), False, do.act.label)
-
-
-def _forget(do: Doing) -> Edit:
-    return Edit(do.act.label, (Change(("calibration",), Calibration()),))
 
 
 KINDS = (
@@ -124,5 +120,4 @@ KINDS = (
     ActKind("add_sensor", "A sensor more", _add_sensor, "Add a sensor", first="name"),
     ActKind("calibration_on", "Go by what the trials told", _calibration_on, "Go by the trials"),
     ActKind("calibration_off", "Go by what is entered alone", _calibration_off, "Go by the entries alone"),
-    ActKind("calibration_forget", "Forget what the trials told", _forget, "Forget it"),
 )

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import partial
 from typing import NamedTuple
 
 import numpy as np
@@ -73,11 +74,12 @@ def next_readings(build: Build, asked: str = "", tell: Callable[[float], bool] |
     Source: first-order propagation; Sherman and Morrison's rule for one reading more.
     """
     covariance, at = _known(build)
-    plain = first_wave(_moved(build, at))
+    package = kept(build.package)
+    plain = first_wave(_moved(build, package, at))
     case = _matters(plain, asked)
     if case is None:
         return None
-    target = _gradient(build, at, covariance, case)
+    target = _gradient(build, package, (at, covariance), case)
     now = WITHIN * spread_of(covariance, target)
     found: list[NextReading] = []
     stopped: list[Stopped] = []
@@ -85,7 +87,7 @@ def next_readings(build: Build, asked: str = "", tell: Callable[[float], bool] |
     for k, protocol in enumerate(trials):
         if tell is not None and not tell(k / len(trials)):
             break
-        made = attempted(f"“{protocol.name}”", (), lambda p=protocol: _slopes(build, p, at, covariance))  # type: ignore[misc]
+        made = attempted(f"“{protocol.name}”", (), partial(_slopes, build, protocol, at, covariance))
         if isinstance(made, Stopped):
             stopped.append(made)
             continue
@@ -108,10 +110,10 @@ def _known(build: Build) -> tuple[Floats, Floats]:
     return ties * np.outer(doubts, doubts), np.log(np.array(learnt.values))
 
 
-def _moved(build: Build, at: Floats) -> Build:
-    """The build with factors at logarithms (k,) in the package in use."""
+def _moved(build: Build, package: str, at: Floats) -> Build:
+    """The build with factors at logarithms (k,) in the package in use, as it is kept."""
     factors = tuple(Factor(id=name, value=float(np.exp(value))) for name, value in zip(FACTORS, at, strict=True))
-    calibration = Calibration(on=True, factors=factors, package=kept(build.package))
+    calibration = Calibration(on=True, factors=factors, package=package)
     return build.model_copy(update={"calibration": calibration})
 
 
@@ -130,16 +132,16 @@ def _settles(figures: CaseFigures) -> float:
     return figures.front_air + (limit - figures.front_air) * figures.heat_in / max(figures.rejection_at_limit, 1.0)
 
 
-def _gradient(build: Build, at: Floats, covariance: Floats, case: CaseResult) -> Floats:
+def _gradient(build: Build, package: str, known: tuple[Floats, Floats], case: CaseResult) -> Floats:
     """Kelvin (k,) the case's end moves per unit of each factor's logarithm."""
-    found = []
+    (at, covariance), found = known, []
     for k in range(len(FACTORS)):
         h = STEP * float(np.sqrt(covariance[k, k]))
         ends = []
         for sign in (-1, 1):
             moved = at.copy()
             moved[k] += sign * h
-            there = first_wave(_moved(build, moved))
+            there = first_wave(_moved(build, package, moved))
             figures = next((one.figures for one in there.cases if one.case_id == case.case_id), None)
             ends.append(_settles(figures) if figures else float("nan"))
         slope = (ends[1] - ends[0]) / (2 * h)

@@ -18,7 +18,8 @@ from keelroom.core.drive.records import Run
 from keelroom.core.kept import in_one_go
 from keelroom.core.trials.fit import WHOLE, Fit, Pains, Seen, fitted, widened
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.package import Package
+from keelroom.document.schema.package import Core, Fan, Package, Shroud
+from keelroom.document.schema.panels import Sealing
 from keelroom.document.schema.trials import Calibration, Factor, FactorId, Sensor, Trial
 from keelroom.document.snapshot import kept
 from keelroom.errors import InputError, SolveError
@@ -29,6 +30,10 @@ COARSE = 0.25
 """How finely a trial is driven: it errs by a tenth of a kelvin, a reading by ten times that."""
 HARDEST = 2.5
 """Standard doubts before past which no factor is tried: the model would be asked what it never was made for."""
+
+
+_Ready = tuple[Trial, Prepared, list[Point], str]
+"""A trial ready to be driven, its points, and the kind of its package."""
 
 
 class Number(NamedTuple):
@@ -69,7 +74,7 @@ class Calibrated(NamedTuple):
 class _Replays:
     """Every trial's last run by the factors it was run with: what does not move is not driven again."""
 
-    def __init__(self, made: list[tuple[Trial, Prepared, list[Point], str]], numbers: tuple[Number, ...]) -> None:
+    def __init__(self, made: list[_Ready], numbers: tuple[Number, ...]) -> None:
         self.made, self.numbers = made, numbers
         self.known: list[dict[tuple[float, ...], tuple[Prepared, Run, Floats]]] = [{} for _ in made]
 
@@ -111,11 +116,12 @@ def calibrated(build: Build, tell: Callable[[float], bool] | None = None, pains:
     tell : told how far it has come, answers whether to go on; else what was found by then stands
     Raises InputError where nothing can be told: no trial counts, none has a reading, or none can be replayed.
     """
-    made, stopped = _made(build)
+    kinds = _Kinds()
+    made, stopped = _made(build, kinds)
     if not made:
         whys = " ".join(f"{one.sentence}." for one in stopped)
         raise InputError("nothing_to_fit", whys or "No trial that counts has a reading yet: enter one on the Log page")
-    numbers, prior = _numbers(build, made)
+    numbers, prior = _numbers(build, made, kinds.of(build.package))
     replays = _Replays(made, numbers)
     values = np.array([point.value for _, _, points, _ in made for point in points])
     doubt = np.array([point.doubt for _, _, points, _ in made for point in points])
@@ -132,9 +138,9 @@ def calibrated(build: Build, tell: Callable[[float], bool] | None = None, pains:
     return Calibrated(fit, numbers, tuple(shown), tuple(stopped), _calibration(build, fit, numbers, made))
 
 
-def _made(build: Build) -> tuple[list[tuple[Trial, Prepared, list[Point], str]], list[Stopped]]:
+def _made(build: Build, kinds: _Kinds) -> tuple[list[_Ready], list[Stopped]]:
     """Trials ready to be driven, with their points and which package they are of."""
-    found: list[tuple[Trial, Prepared, list[Point], str]] = []
+    found: list[_Ready] = []
     stopped: list[Stopped] = []
     for trial in build.logbook.trials:
         points = list(points_of(build, trial))
@@ -145,15 +151,30 @@ def _made(build: Build) -> tuple[list[tuple[Trial, Prepared, list[Point], str]],
         if isinstance(made, Stopped):
             stopped.append(made)
         else:
-            _, run = run_with(made, AS_ENTERED)
-            found.append((trial, made, with_swings(made, run, points), kind_of(package_of(build, trial))))
+            found.append((trial, made, _with_swings(made, points), kinds.of(package_of(build, trial))))
     return found, stopped
 
 
-def kind_of(package: Package) -> str:
-    """What its core, fans and gaps are, as one word: alike for packages that share them."""
-    parts = (made_core(package.core), made_fans(package.fans), package.sealing, package.shroud)
-    return str(hash(tuple(str(part) for part in parts)))
+def _with_swings(made: Prepared, points: list[Point]) -> list[Point]:
+    """Points with the doubt of where in a swing they were read; a log's means have it already."""
+    if all(point.span > 0 for point in points):
+        return points
+    _, run = run_with(made, AS_ENTERED)
+    return with_swings(made, run, points)
+
+
+class _Kinds:
+    """Packages by what their core, fans and gaps are, one word for all that share them."""
+
+    def __init__(self) -> None:
+        self.known: list[tuple[Core, tuple[Fan, ...], Sealing, Shroud]] = []
+
+    def of(self, package: Package) -> str:
+        """The word of a package's kind."""
+        parts = (made_core(package.core), made_fans(package.fans), package.sealing, package.shroud)
+        if parts not in self.known:
+            self.known.append(parts)
+        return f"kind {self.known.index(parts)}"
 
 
 def priors(build: Build, package: Package) -> dict[FactorId, float]:
@@ -169,10 +190,9 @@ def priors(build: Build, package: Package) -> dict[FactorId, float]:
     }
 
 
-def _numbers(build: Build, made: list[tuple[Trial, Prepared, list[Point], str]]) -> tuple[tuple[Number, ...], Floats]:
-    """What is fitted, the package in use first, or else the last that was tried."""
+def _numbers(build: Build, made: list[_Ready], mine: str) -> tuple[tuple[Number, ...], Floats]:
+    """What is fitted, the package in use, of the kind `mine`, first, or else the last that was tried."""
     kinds = {of: package_of(build, trial) for trial, _, _, of in made}
-    mine = kind_of(build.package)
     lead = mine if mine in kinds else made[-1][3]
     order = [lead, *(of for of in kinds if of != lead)]
     numbers, prior = [], []
@@ -191,9 +211,7 @@ def _numbers(build: Build, made: list[tuple[Trial, Prepared, list[Point], str]])
     return tuple(numbers), np.array(prior)
 
 
-def _calibration(
-    build: Build, fit: Fit, numbers: tuple[Number, ...], made: list[tuple[Trial, Prepared, list[Point], str]]
-) -> Calibration:
+def _calibration(build: Build, fit: Fit, numbers: tuple[Number, ...], made: list[_Ready]) -> Calibration:
     """What the fit says of the lead package, as the build keeps it."""
     lead = next(one.of for one in numbers if one.factor == "core")
     at = [next(k for k, one in enumerate(numbers) if one.factor == factor) for factor in FACTORS]

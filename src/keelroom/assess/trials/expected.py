@@ -12,6 +12,7 @@ from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.trials.calibrate import priors
 from keelroom.assess.trials.tried import (
     TEMPERATURES,
+    Point,
     as_tried,
     doubt_of,
     held_to_be_whole,
@@ -20,7 +21,6 @@ from keelroom.assess.trials.tried import (
     schedule_of,
     shown,
 )
-from keelroom.assess.trials.tried import Point as _Point
 from keelroom.catalogue.protocols import protocol_of
 from keelroom.core.answer import WITHIN
 from keelroom.core.arrays import Floats
@@ -29,6 +29,8 @@ from keelroom.core.kept import in_one_go
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.trials import ReadAt, Sensor, Trial
 
+TAIL = 300.0
+"""[s] before its end over which a reading is told in the mean."""
 VOLTS = 0.25
 """[V] a voltage is foretold to, standard: batteries, earths and regulators differ (common practice)."""
 AIR_BY_FANS = 0.5
@@ -117,7 +119,8 @@ def _foretold(build: Build, trial: Trial) -> Foretold:
     driven = run_of(made, bands=False)
     low, high = doubtful_runs(made)
     fans = priors(build, package)["fans"]
-    places = {sensor.place for _, sensor in _read_with(build, trial)}
+    used = {one.sensor for one in trial.readings} | {one.sensor for one in trial.logs}
+    places = {sensor.place for sensor in build.logbook.sensors if sensor.id in used}
     sensors = [
         one for one in build.logbook.sensors if one.place in places or one.place in protocol_of(trial.protocol).reads
     ]
@@ -145,11 +148,6 @@ def _fans(driven: Driven) -> Fans:
     return Fans(at[0], gauge[0], at[1], gauge[1])
 
 
-def _read_with(build: Build, trial: Trial) -> list[tuple[str, Sensor]]:
-    there = {one.sensor for one in trial.readings} | {one.sensor for one in trial.logs}
-    return [(one.id, one) for one in build.logbook.sensors if one.id in there]
-
-
 def _doubt(sensor: Sensor, value: Floats, fans: float) -> Floats | float:
     """Standard doubt of what a sensor shows beside that of the heat."""
     if sensor.place in TEMPERATURES:
@@ -174,7 +172,7 @@ def _expect(
     at = max(min(float(own[1][-1]), float(time[-1])), 0.0) if own else float(time[-1])
     span = min(TAIL, at)
     made, driven = told
-    middle = float(read_by(made, driven.run, [_Point(sensor, at - span / 2, 0.0, 1.0, span)])[0])
+    middle = float(read_by(made, driven.run, [Point(sensor, at - span / 2, 0.0, 1.0, span)])[0])
     half = float(np.interp(at, time, high - low)) / 2
     if own is None:
         return Expect(sensor, at, middle, middle - half, middle + half, None, 0.0)
@@ -182,7 +180,3 @@ def _expect(
     late = own[1] >= min(at, float(own[1][-1])) - span
     seen = float(own[2][late].mean())
     return Expect(sensor, at, middle, middle - half, middle + half, seen, WITHIN * (seen - middle) / max(half, 1e-9))
-
-
-TAIL = 300.0
-"""[s] before its end over which a reading is told in the mean."""

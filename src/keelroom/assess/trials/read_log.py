@@ -18,6 +18,7 @@ from keelroom.assess.drives.read_csv import signs
 from keelroom.core.arrays import Floats
 from keelroom.document.schema.trials import Log, ReadAt, Sensor
 from keelroom.errors import InputError
+from keelroom.units import KINDS, Unit
 
 MOST_KEPT = 6000
 """Readings a build keeps of one line: longer ones are kept as means of as many."""
@@ -29,15 +30,12 @@ GAPS = 10.0
 MOST_FAULTS, STEPS, TOGETHER = 200, 50, 5000
 TIME_UNITS = {"s": 1.0, "ms": 1e-3, "min": 60.0, "h": 3600.0, "h:m:s": 0.0, "date and time": 0.0}
 UNITS = {
-    "°C": (1.0, 0.0),
-    "°F": (5 / 9, -160 / 9),
-    "V": (1.0, 0.0),
-    "mV": (1e-3, 0.0),
-    "A": (1.0, 0.0),
-    "CFM": (4.719474e-4, 0.0),
-    "m³/h": (1 / 3600, 0.0),
+    **{symbol: KINDS["temperature"].unit(symbol) for symbol in ("°C", "°F")},
+    **{symbol: KINDS["airflow"].unit(symbol) for symbol in ("CFM", "m³/h")},
+    "V": KINDS["voltage"].unit("V"),
+    "mV": Unit("mV", 1e-3),
+    "A": KINDS["current"].unit("A"),
 }
-"""Factor and offset to [degC], [V], [A], [m3/s]"""
 OF_PLACE: dict[ReadAt, tuple[str, ...]] = {
     "volts": ("V", "mV"),
     "battery": ("A",),
@@ -245,7 +243,10 @@ class _Reader:
         place, unit = how.time
         self.place, self.scale = place, TIME_UNITS[unit]
         self.wide = 1 + max([place, *(line.place for line in how.lines)])
-        self.ways = [(line.place, *UNITS[line.unit], *self._believed(line.sensor)) for line in how.lines]
+        self.ways = [
+            (line.place, UNITS[line.unit].factor, UNITS[line.unit].offset, *self._believed(line.sensor))
+            for line in how.lines
+        ]
 
     def _believed(self, ident: str) -> tuple[float, float]:
         sensor = self.sensors.get(ident)

@@ -193,17 +193,18 @@ def shown(made: Prepared, run: Run, sensor: Sensor) -> Floats:
         "battery": told(run, "amps"),
     }
     if sensor.place == "air":
-        return np.array([drawn_at(made, run, float(at), False) for at in run.time])
+        return drawn_at(made, run.time, False)
     return lagged(run.time, lines[sensor.place], sensor.lag.si)
 
 
-def drawn_at(made: Prepared, run: Run, at: float, standing: bool) -> float:
-    """[m3/s] of air as a vane behind the core reads it, warm and thin as it is there, the fans running or standing."""
+def drawn_at(made: Prepared, at: Floats, standing: bool) -> Floats:
+    """[m3/s] of air (m,) at moments [s] as a vane behind the core reads it, warm and thin as it is there, the fans
+    running or standing."""
     legs, fixed = made.situations.legs, made.situations.stands.fixed
-    k = min(int(np.searchsorted(legs.until, at)), len(legs.until) - 1)
-    row = int(legs.row[k])
+    row = legs.row[np.minimum(np.searchsorted(legs.until, at), len(legs.until) - 1)]
     air = fixed.stopped if standing else fixed.running
-    return float(np.maximum(air.flows.core[row], 0.0).sum() / air.breath.behind[row])
+    found: Floats = np.maximum(air.flows.core[row], 0.0).sum(axis=1) / air.breath.behind[row]
+    return found
 
 
 def read_by(made: Prepared, run: Run, points: list[Point]) -> Floats:
@@ -212,7 +213,7 @@ def read_by(made: Prepared, run: Run, points: list[Point]) -> Floats:
     found = []
     for point in points:
         if point.sensor.place == "air":
-            found.append(drawn_at(made, run, point.at, point.standing))
+            found.append(float(drawn_at(made, np.array([point.at]), point.standing)[0]))
             continue
         if point.sensor.id not in lines:
             lines[point.sensor.id] = shown(made, run, point.sensor)

@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 from functools import partial
+from typing import TYPE_CHECKING
 
-from keelroom.assess.questions.explain import Explained
 from keelroom.drawing.brief import areas_scene, duty_scene, fuel_scene, limits_scene, seen_scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
+
+if TYPE_CHECKING:  # what explains takes drives and trials in, which no first window needs
+    from keelroom.assess.questions.explain import Explained
 
 SEEN_FOOT = "The car as found in the cases it was seen in. Explain works out what would read so."
 

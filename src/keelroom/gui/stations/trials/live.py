@@ -106,6 +106,9 @@ class LiveBox(QObject):
         self.last: dict[str, float] = {}
         self.begins: float | None = None
         self.count = 0
+        program = QCoreApplication.instance()
+        if program is not None:
+            program.aboutToQuit.connect(end_all)
 
     @property
     def running(self) -> bool:
@@ -199,9 +202,6 @@ class LiveBox(QObject):
         self.reading = Reading(self.way, self.port)
         RUNNING.add(self.reading)
         self.reading.finished.connect(partial(RUNNING.discard, self.reading))
-        program = QCoreApplication.instance()
-        if program is not None:
-            program.aboutToQuit.connect(end_all)
         self.reading.came.connect(self._came)
         self.reading.ended.connect(self._ended)
         self.reading.start()
