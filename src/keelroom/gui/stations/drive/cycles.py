@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import partial
 from pathlib import Path
 from typing import NamedTuple
 
-from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QFileDialog, QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from keelroom.assess.drives.read_csv import UNITS, Column, Guess, Read, guess, read
 from keelroom.assess.drives.traces import Recorded, recorded
@@ -19,11 +19,9 @@ from keelroom.document.schema.drive import Leg, Schedule
 from keelroom.drawing.strips import trace_scene
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.drive.drives import Drives
 from keelroom.gui.stations.drive.strips import READABLE
-from keelroom.gui.widgets.brought import text_of
-from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.brought import BringsIn, text_of
 from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
 from keelroom.units import KINDS, both
@@ -42,20 +40,15 @@ class Brought(NamedTuple):
     read: Read | str
 
 
-class CyclesView(ScrolledColumn):
+class CyclesView(BringsIn[Brought]):
     """Filled anew when something is brought in or taken out."""
 
-    come = pyqtSignal()
+    title, sorts = "Bring in a recorded drive", "CSV (*.csv *.txt *.tsv);;All files (*)"
 
     def __init__(self, session: Session, drives: Drives) -> None:
         super().__init__(session, "Recorded cycles")
         self.drives = drives
         self.looked = "udds"
-        self.brought: Brought | None = None
-        self.said = ""
-        self.worker = Worker(self)
-        self.worker.answered.connect(self._looked_at)
-        self.worker.failed.connect(self._not_read)
 
     @property
     def picture(self) -> Picture:
@@ -87,14 +80,7 @@ class CyclesView(ScrolledColumn):
             )
         )
         column.addWidget(button("Bring in a CSV…", self.bring, "Bring in a recorded drive from a CSV file"))
-        if self.said:
-            column.addWidget(label(self.said, "problem", wrap=True))
-        if self.worker.busy:
-            line = QHBoxLayout()
-            line.addWidget(label("reading the file …"))
-            line.addWidget(button("Stop", self._stop, "Stop reading"))
-            line.addStretch(1)
-            column.addLayout(line)
+        self.write_standing(column)
         if self.brought is not None:
             self._preview(column, self.brought)
         own = [trace.id for trace in self.session.build.driving.traces]
@@ -143,32 +129,8 @@ class CyclesView(ScrolledColumn):
 
     # a file
 
-    def bring(self) -> None:
-        """Ask for a file and look at it; nothing is brought in before it was seen."""
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Bring in a recorded drive", str(self.session.folder), "CSV (*.csv *.txt *.tsv);;All files (*)"
-        )
-        if name:
-            self.look_at(Path(name))
-
-    def look_at(self, path: Path) -> None:
-        """Read a file beside the window."""
-        self.said, self.brought = "", None
-        self.worker.ask(lambda: _from_file(path))
-        self.refresh()
-
-    def _stop(self) -> None:
-        self.worker.cancel()
-        self.said = "Stopped; nothing was brought in."
-        self.refresh()
-
-    def _not_read(self, why: str) -> None:
-        self.said = why
-        self.refresh()
-
-    def _looked_at(self, found: Brought) -> None:
-        self.brought = found
-        self.refresh()
+    def from_file(self, path: Path) -> Callable[[], Brought]:
+        return lambda: _from_file(path)
 
     def _preview(self, column: QVBoxLayout, found: Brought) -> None:
         column.addWidget(label(f"{found.name}: how it is read", "head", wrap=True))
@@ -195,7 +157,7 @@ class CyclesView(ScrolledColumn):
         keep = button("Bring it in", self._keep, "Bring the recording in")
         keep.setEnabled(not isinstance(found.read, str))
         line.addWidget(keep)
-        line.addWidget(button("Leave it", self._leave, "Leave the file"))
+        line.addWidget(button("Leave it", self.leave, "Leave the file"))
         line.addStretch(1)
         column.addLayout(line)
 
@@ -233,8 +195,7 @@ class CyclesView(ScrolledColumn):
         else:
             columns[what] = Column(was.place if place is None else place, unit or was.unit)
         how = found.how._replace(columns=columns)
-        self.worker.ask(lambda: _as_said(found.name, found.text, how))
-        self.refresh()
+        self.again(lambda: _as_said(found.name, found.text, how))
 
     def _keep(self) -> None:
         found = self.brought
@@ -246,10 +207,6 @@ class CyclesView(ScrolledColumn):
         if self.session.attempt(edit):
             self.looked, self.brought = trace.id, None
             self.session.told.emit(f"{found.name} stands among the cycles")
-        self.refresh()
-
-    def _leave(self) -> None:
-        self.brought = None
         self.refresh()
 
 

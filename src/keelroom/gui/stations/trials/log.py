@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from pathlib import Path
 from typing import NamedTuple
 
-from PyQt6.QtCore import pyqtSignal
-from PyQt6.QtWidgets import QApplication, QFileDialog, QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.drives.words import clock
 from keelroom.assess.trials.read_log import TIME_UNITS, Guess, Line, Read, guess, read, units_of
@@ -15,11 +15,9 @@ from keelroom.document.schema.trials import Log, Sensor
 from keelroom.drawing.trials import logs_scene
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
-from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.trials.live import LiveBox
 from keelroom.gui.stations.trials.tries import Tries
-from keelroom.gui.widgets.brought import text_of
-from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.brought import BringsIn, text_of
 from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
 
@@ -37,23 +35,18 @@ class Brought(NamedTuple):
     read: Read | str
 
 
-class LogView(ScrolledColumn):
+class LogView(BringsIn[Brought]):
     """Filled anew when something is brought in, or read."""
 
-    come = pyqtSignal()
+    title, sorts, reading = "Bring in readings", "Tables (*.csv *.tsv *.txt);;All files (*)", "reading …"
 
     def __init__(self, session: Session, tries: Tries) -> None:
         super().__init__(session, "Readings of a logger")
         self.tries = tries
-        self.brought: Brought | None = None
-        self.said = ""
         self.remembered: dict[tuple[str, ...], Guess] = {}
         """how files of the same columns were read before"""
         self.live = LiveBox(session, tries)
         self.live.come.connect(self._live_came)
-        self.worker = Worker(self)
-        self.worker.answered.connect(self._looked_at)
-        self.worker.failed.connect(self._not_read)
 
     @property
     def picture(self) -> Picture:
@@ -91,14 +84,7 @@ class LogView(ScrolledColumn):
         line.addWidget(button("Paste", self.paste, "Paste readings", "", "Lines copied from a table"))
         line.addStretch(1)
         column.addLayout(line)
-        if self.said:
-            column.addWidget(label(self.said, "problem", wrap=True))
-        if self.worker.busy:
-            busy = QHBoxLayout()
-            busy.addWidget(label("reading …"))
-            busy.addWidget(button("Stop", self._stop, "Stop reading"))
-            busy.addStretch(1)
-            column.addLayout(busy)
+        self.write_standing(column)
         if self.brought is not None:
             self._preview(column, self.brought)
         self.live.write(column)
@@ -108,42 +94,16 @@ class LogView(ScrolledColumn):
 
     # a file
 
-    def bring(self) -> None:
-        """Ask for a file and look at it; nothing is brought in before it was seen."""
-        name, _ = QFileDialog.getOpenFileName(
-            self, "Bring in readings", str(self.session.folder), "Tables (*.csv *.tsv *.txt);;All files (*)"
-        )
-        if name:
-            self.look_at(Path(name))
-
-    def look_at(self, path: Path) -> None:
-        """Read a file beside the window."""
-        self.said, self.brought = "", None
+    def from_file(self, path: Path) -> Callable[[], Brought]:
         sensors, known = self.session.build.logbook.sensors, dict(self.remembered)
-        self.worker.ask(lambda: _from_file(path, sensors, known))
-        self.refresh()
+        return lambda: _from_text(path.stem, text_of(path), sensors, known)
 
     def paste(self) -> None:
         """Look at what lies on the clipboard."""
         board = QApplication.clipboard()
         text = board.text() if board is not None else ""
-        self.said, self.brought = "", None
         sensors, known = self.session.build.logbook.sensors, dict(self.remembered)
-        self.worker.ask(lambda: _from_text("pasted", text, sensors, known))
-        self.refresh()
-
-    def _stop(self) -> None:
-        self.worker.cancel()
-        self.said = "Stopped; nothing was brought in."
-        self.refresh()
-
-    def _not_read(self, why: str) -> None:
-        self.said = why
-        self.refresh()
-
-    def _looked_at(self, found: Brought) -> None:
-        self.brought = found
-        self.refresh()
+        self.look(lambda: _from_text("pasted", text, sensors, known))
 
     def _preview(self, column: QVBoxLayout, found: Brought) -> None:
         how = found.how
@@ -173,7 +133,7 @@ class LogView(ScrolledColumn):
         keep = button("Bring it in", self._keep, "Bring the readings in")
         keep.setEnabled(isinstance(found.read, Read))
         line.addWidget(keep)
-        line.addWidget(button("Leave it", self._leave, "Leave the file"))
+        line.addWidget(button("Leave it", self.leave, "Leave the file"))
         line.addStretch(1)
         column.addLayout(line)
 
@@ -263,8 +223,7 @@ class LogView(ScrolledColumn):
         if found is None:
             return
         sensors = self.session.build.logbook.sensors
-        self.worker.ask(lambda: _as_said(found.name, found.text, how, sensors))
-        self.refresh()
+        self.again(lambda: _as_said(found.name, found.text, how, sensors))
 
     def _keep(self) -> None:
         found, trial = self.brought, self.tries.trial
@@ -274,10 +233,6 @@ class LogView(ScrolledColumn):
         if keep_logs(self.session, trial.id, found.read.logs, f"Bring in {found.name}"):
             self.brought = None
             self.session.told.emit(f"{found.name} stands in “{trial.name}”")
-        self.refresh()
-
-    def _leave(self) -> None:
-        self.brought = None
         self.refresh()
 
 
@@ -291,11 +246,6 @@ def keep_logs(session: Session, trial_id: str, logs: tuple[Log, ...], words: str
     for log in logs:
         there = (*there, log.model_copy(update={"id": fresh_id(there, "log")}))
     return session.attempt(Edit(words, (Change(("logbook", "trials", trial_id, "logs"), there),)))
-
-
-def _from_file(path: Path, sensors: tuple[Sensor, ...], known: dict[tuple[str, ...], Guess]) -> Brought:
-    """A file as it is likeliest to be read. Raises KeelRoomError in words where it cannot be."""
-    return _from_text(path.stem, text_of(path), sensors, known)
 
 
 def _from_text(name: str, text: str, sensors: tuple[Sensor, ...], known: dict[tuple[str, ...], Guess]) -> Brought:
