@@ -14,9 +14,10 @@ from keelroom.assess.acts.registry import offer
 from keelroom.assess.drives.words import clock
 from keelroom.assess.outcome import Stopped
 from keelroom.assess.placing import size_of
+from keelroom.assess.trials.expected import Foretold
 from keelroom.assess.trials.words import expect_words, fan_words
 from keelroom.catalogue.protocols import PROTOCOLS, Protocol, protocol_of
-from keelroom.drawing.trials import traverse_scene
+from keelroom.drawing.trials import traverse_scene, trial_scene
 from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.trials.board import FOOT
@@ -63,13 +64,9 @@ class ProtocolView(ScrolledColumn):
             wide, high = size_of(self.session.build.package.core)
             foot = "Ten seconds at each mark; their mean times the area is the flow (log-Tchebycheff, ISO 3966)."
             return traverse_scene(wide, high), "Where the vane is held over this face", foot
-        from keelroom.drawing.trials import trial_scene
-
         trial, found = self.tries.trial, self.tries.found
-        if trial is None or trial.protocol != self.protocol.key or not hasattr(found, "lines"):
+        if trial is None or trial.protocol != self.protocol.key or not isinstance(found, Foretold):
             return None, "", "Make a trial of it: what it should read is drawn then."
-        assert found is not None
-        assert not isinstance(found, Stopped)
         return trial_scene(self.session.build, trial, found, self.session.system), trial.name, FOOT
 
     def _come(self) -> None:
