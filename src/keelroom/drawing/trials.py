@@ -113,11 +113,11 @@ def learnt_scene(found: Calibrated) -> Scene:
         tuple(lanes), (Post(1.0, "as entered", "rail.thermostat"),), (("now", "fitted"), ("was", "as entered")), PERCENT
     )
     left, bottom, wide, high = upper.bounds
-    shapes, deep = _residuals(found, bottom / MM - 30)
+    shapes, deep = _residuals(found, bottom / MM - 18)
     return Scene((*upper.shapes, *shapes), (left, bottom - deep * MM, wide, high + deep * MM))
 
 
-FARTHEST, ROW, MIDDLE = 5.0, 36.0, 220.0
+FARTHEST, ROW, MIDDLE = 5.0, 32.0, 220.0
 """Standard doubts drawn either way, [mm] a trial takes, and where nought stands"""
 
 
@@ -137,9 +137,9 @@ def _residuals(found: Calibrated, top: float) -> tuple[list[Shape], float]:
         ends = max([point.at for point in one.points] or [1.0])
         for k, point in enumerate(one.points):
             off = max(min(float(fit.off[one.first + k]), FARTHEST), -FARTHEST)
-            role = "el.mark" if fit.kept[one.first + k] else "loop.plain"
-            shapes.append(Circle(role, on_sheet(MIDDLE + 42 * off, y - 10 - 18 * point.at / max(ends, 1.0)), 3 * MM))
-    return shapes, -foot + top + 30
+            role = "span.held" if fit.kept[one.first + k] else "loop.plain"
+            shapes.append(Circle(role, on_sheet(MIDDLE + 42 * off, y - 9 - 15 * point.at / max(ends, 1.0)), 3 * MM))
+    return shapes, top - foot + 32
 
 
 def _spot(at: float, doubt: float, sort: str) -> Spot:
