@@ -9,6 +9,7 @@ from PyQt6.QtWidgets import QApplication, QLabel, QPushButton, QTableWidget
 from keelroom.assess.trials.judged import Compared
 from keelroom.assess.trials.words import compared_words
 from keelroom.devices.standin import CarStandIn, Faults, Lines
+from keelroom.document.quantity import quantity
 from keelroom.gui.stations.trials.live import RUNNING, end_all
 from tests.gui.driver import Driver, shown
 
@@ -162,6 +163,11 @@ def test_what_trials_tell_is_taken_in_and_taken_back(driver):
     driver.until(
         lambda: "predicted again" in said(driver) and not station(driver).findChild(_learn_view()).worker.busy, 90
     )
+    session.set(("brief", "vehicle", "mass"), quantity("5100 lb", "mass"), "Mass")
+    driver.until(lambda: "Something has changed since" in said(driver))
+    assert not driver.find("Take in what the trials tell").isEnabled(), "it was learnt of another car"
+    driver.ctrl(Qt.Key.Key_Z)
+    driver.until(lambda: driver.find("Take in what the trials tell").isEnabled())
     driver.click("Take in what the trials tell")
     assert session.build.calibration.on
     assert "calibrated by 3 trials" in said(driver)

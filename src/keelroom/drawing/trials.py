@@ -39,7 +39,7 @@ HALF = 80.0
 KINDS_OF = {"air": Kind("airflow", HALF), "volts": Kind("voltage", HALF), "battery": Kind("current", HALF)}
 
 
-def trial_scene(build: Build, trial: Trial, found: Foretold, system: str, before: Trial | None = None) -> Scene:
+def trial_scene(trial: Trial, found: Foretold, system: str, before: Trial | None = None) -> Scene:
     """One strip for each sensor, those with readings first; single readings as dots; the trial before it, where one is
     given, as it was read."""
     time = found.driven.run.time
@@ -67,7 +67,7 @@ def trial_scene(build: Build, trial: Trial, found: Foretold, system: str, before
                 if warm and not strips
                 else (),
                 15.0 if warm else 0.02 if sensor.place == "air" else 1.0,
-                dots=_dots(build, trial, sensor),
+                dots=_dots(trial, sensor),
             )
         )
     return foretold_scene(tuple(strips), time, float(time[-1]))
@@ -79,15 +79,20 @@ def _logs(trial: Trial, sensor: Sensor, time: Floats, how: tuple[str, str]) -> t
     for log in trial.logs:
         if log.sensor != sensor.id or len(log.seconds) < 2:
             continue
-        seconds, values = np.array(log.seconds), np.array(log.values)
-        inside = (time >= seconds[0]) & (time <= seconds[-1])
-        seen = np.where(inside, np.interp(time, seconds, values), np.nan)
+        seen = _seen(log, time)
         if np.isfinite(seen).any():
             lines.append(Line(how[0], seen, how[1]))
     return tuple(lines)
 
 
-def _dots(build: Build, trial: Trial, sensor: Sensor) -> tuple[tuple[float, float, str], ...]:
+def _seen(log: Log, time: Floats) -> Floats:
+    """A log at other moments (m,) [s]; none where it was not written."""
+    inside = (time >= log.seconds[0]) & (time <= log.seconds[-1])
+    found: Floats = np.where(inside, np.interp(time, log.seconds, log.values), np.nan)
+    return found
+
+
+def _dots(trial: Trial, sensor: Sensor) -> tuple[tuple[float, float, str], ...]:
     found = []
     for reading in trial.readings:
         value = value_of(reading)
@@ -167,10 +172,9 @@ def logs_scene(build: Build, logs: tuple[Log, ...], system: str) -> Scene:
     for log in logs[:SHOWN]:
         sensor = sensor_of(build, log.sensor)
         kind = KINDS_OF.get(sensor.place, Kind("temperature", TALL)) if sensor else Kind("temperature", TALL)
-        seconds, values = np.array(log.seconds), np.array(log.values)
-        seen = np.where((time >= seconds[0]) & (time <= seconds[-1]), np.interp(time, seconds, values), np.nan)
+        seen = _seen(log, time)
         if not np.isfinite(seen).any():
-            seen[0] = values[0]
+            seen[0] = log.values[0]
         name = (sensor.name or sensor.id) if sensor else log.source
         unit = KINDS[kind.kind].shown_unit(system)
         strips.append(Strip(name, (Line("", seen, "strip.main"),), unit, kind.tall, least=1.0))

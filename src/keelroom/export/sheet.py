@@ -549,7 +549,7 @@ def _trials(build: Build, system: str) -> list[Flowable]:
         lines += [f"Verdict: {trial.verdict}"] if trial.verdict else []
         lines += [f"{one.sensor.name}: foretold {expect_words(one, system)}." for one in read]
         told = [Paragraph(safe(words), STYLES["body"]) for words in lines]
-        drawn = SceneFlowable(trial_scene(build, trial, found, system, before), DRIVE_WIDTH * WIDTH)
+        drawn = SceneFlowable(trial_scene(trial, found, system, before), DRIVE_WIDTH * WIDTH)
         story.append(KeepTogether([head, *told, Spacer(1, 4), drawn, Spacer(1, 6)]))
     if build.calibration.on:
         story.append(

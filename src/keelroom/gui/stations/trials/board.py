@@ -35,6 +35,6 @@ class TrialBoard(SceneView):
         if found is None:
             return None, "", "working it out …"
         before = self.tries.before(trial)
-        scene = trial_scene(self.session.build, trial, found, self.session.system, before)
+        scene = trial_scene(trial, found, self.session.system, before)
         against = f" against {before.name}" if before else ""
         return scene, f"{trial.name}{against}", FOOT

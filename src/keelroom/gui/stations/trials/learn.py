@@ -12,7 +12,7 @@ from keelroom.document.edits import set_value
 from keelroom.drawing.trials import learnt_scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
-from keelroom.gui.stations.trials.tries import Tries
+from keelroom.gui.stations.trials.tries import CAR, same_in
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.scene_view import WORDED, Drawing, Picture
 from keelroom.gui.widgets.text import button, label, replace_body
@@ -32,14 +32,12 @@ class LearnView(ScrolledColumn):
 
     come = pyqtSignal()
 
-    def __init__(self, session: Session, tries: Tries) -> None:
+    def __init__(self, session: Session) -> None:
         super().__init__(session, "What the readings tell")
-        self.tries = tries
         self.found: Learnt | None = None
-        self.of: object = None
-        """the logbook it was worked out for"""
+        self.of = session.build
+        """the build it was worked out for"""
         self.said = ""
-        self.built = session.build
         self.bar: QProgressBar | None = None
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
@@ -80,8 +78,8 @@ class LearnView(ScrolledColumn):
         if self.said:
             column.addWidget(label(self.said, "problem", wrap=True))
         if self.found is not None:
-            if self.of is not build.logbook:
-                column.addWidget(label("The logbook has changed since: work it out again.", "doubt", wrap=True))
+            if not same_in(CAR, self.of, build):
+                column.addWidget(label("Something has changed since: work it out again.", "doubt", wrap=True))
             self._write(column, self.found)
         column.addStretch(1)
         replace_body(self, body)
@@ -95,7 +93,7 @@ class LearnView(ScrolledColumn):
         column.addWidget(label("The hot cases, predicted again", "head"))
         self._days(column, found.days)
         take = button("Take it in", self._take, "Take in what the trials tell", "", "Every figure goes by it; undoable")
-        take.setEnabled(self.of is self.session.build.logbook and not self.worker.busy)
+        take.setEnabled(same_in(CAR, self.of, self.session.build) and not self.worker.busy)
         column.addWidget(take)
 
     def _days(self, column: QVBoxLayout, days: tuple[HotDay, ...]) -> None:
@@ -114,8 +112,7 @@ class LearnView(ScrolledColumn):
     def work(self) -> None:
         """Fit all trials, beside the window."""
         build = self.session.build
-        self.said, self.found, self.of = "", None, build.logbook
-        self.built = build
+        self.said, self.found, self.of = "", None, build
         self.worker.ask(lambda tell: learn(build, tell, quick=True), telling=True)
         self.refresh()
 
@@ -131,7 +128,7 @@ class LearnView(ScrolledColumn):
     def _answered(self, found: Learnt) -> None:
         self.found = found
         if found.quick:
-            build = self.built
+            build = self.of
             self.worker.ask(lambda tell: learn(build, tell), telling=True)
         self.refresh()
 

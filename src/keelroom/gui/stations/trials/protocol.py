@@ -67,7 +67,7 @@ class ProtocolView(ScrolledColumn):
         trial, found = self.tries.trial, self.tries.found
         if trial is None or trial.protocol != self.protocol.key or not isinstance(found, Foretold):
             return None, "", "Make a trial of it: what it should read is drawn then."
-        return trial_scene(self.session.build, trial, found, self.session.system), trial.name, FOOT
+        return trial_scene(trial, found, self.session.system), trial.name, FOOT
 
     def _come(self) -> None:
         if self.isVisible():

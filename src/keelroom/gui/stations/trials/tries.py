@@ -17,7 +17,13 @@ from keelroom.document.schema.trials import Trial
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 
-READ = ("brief", "survey", "supply", "packages", "driving", "logbook", "calibration")
+CAR = ("brief", "survey", "supply", "packages", "driving", "logbook", "active")
+"""What trials are replayed by; what they have told already is left out of a replay."""
+
+
+def same_in(names: tuple[str, ...], one: Build, other: Build) -> bool:
+    """Whether two builds are the same in such sections."""
+    return all(a is b or a == b for a, b in ((getattr(one, name), getattr(other, name)) for name in names))
 
 
 class Tries(QObject):
@@ -76,7 +82,7 @@ class Tries(QObject):
             if stood is not None:
                 self.come.emit()
             return
-        state = (*(getattr(build, name) for name in READ), trial.id, build.active)
+        state = (*(getattr(build, name) for name in CAR), build.calibration, trial.id)
         if self.asked and all(a is b or a == b for a, b in zip(state, self.asked, strict=True)):
             return
         self.asked = state

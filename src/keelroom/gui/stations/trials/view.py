@@ -29,7 +29,7 @@ class TrialsStation(Form):
         makers = {
             "Protocol": lambda: ProtocolView(session, self.tries),
             "Log": lambda: LogView(session, self.tries),
-            "Learn": lambda: LearnView(session, self.tries),
+            "Learn": lambda: LearnView(session),
             "Next": lambda: NextView(session),
         }
         super().__init__(
