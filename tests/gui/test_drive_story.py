@@ -4,6 +4,7 @@ drive, a recording brought in with faults in it."""
 import csv
 import json
 
+import numpy as np
 import pytest
 from PyQt6.QtCore import QPoint, QPointF, Qt
 from PyQt6.QtTest import QTest
@@ -11,10 +12,12 @@ from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel, QTableWidget
 
 from keelroom import cli
 from keelroom.assess.drives.driven import Driven, drive_of
-from keelroom.assess.drives.words import at_moment, headline, verdict
+from keelroom.assess.drives.words import at_moment, clock, headline, verdict
 from keelroom.assess.outcome import Stopped
+from keelroom.core.drive.records import told
 from keelroom.document.edits import set_value
 from keelroom.document.quantity import quantity
+from keelroom.gui.stations.drive.face import FaceAtCursor
 from tests.gui.driver import Driver, shown
 
 WRONG = "time,speed\n0,0\n10,20\n20,abc\n30,25\n40,-3\n50,10\n60,0\n"
@@ -92,6 +95,29 @@ def test_the_ledger_follows_the_cursor(driver):
         assert words.startswith("Drive, ")
     driver.click("Air station")
     assert session.moment is None
+
+
+def test_the_air_over_the_face_follows_the_cursor(driver):
+    driving(driver)
+    board, face = driver.window.stations["Drive"].drawing(), driver.window.findChild(FaceAtCursor)
+    board.setFocus()
+    seen = []
+    for key in (Qt.Key.Key_Home, Qt.Key.Key_End):
+        QTest.keyClick(board, key)
+        driver.until(lambda: face.found is not None and not face.worker.busy)
+        assert face.words().endswith(f"at {clock(drives(driver).at)}")
+        assert driver.shows(face.words())
+        seen.append(face.found[0])
+    first, last = (float(np.nanmean(shown.speed)) for shown in seen)
+    run = drives(driver).found.run
+    # More air through the core of the run is more air over its face.
+    air = told(run, "air")
+    assert (last > first) == (air[-1] > air[0])
+    assert abs(last - first) > 0.01 * first
+    choice = driver.find("Map at the cursor")
+    choice.setFocus()
+    QTest.keyClick(choice, Qt.Key.Key_Down)
+    assert face.words().split(" at ")[0].endswith("°F")
 
 
 def test_a_leg_is_dragged_typed_and_undone(driver):

@@ -15,7 +15,7 @@ from keelroom.core.air.face import BAY
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.answer import steady_answer
 from keelroom.core.coupling import prepare
-from keelroom.core.operating_point import evaluate, face_heat, solve
+from keelroom.core.operating_point import evaluate, face_heat, looked_at, solve
 from keelroom.core.plant import Layout
 from keelroom.core.thermal.geometry import core_surfaces
 from keelroom.core.thermal.louver import core_drop, louver_surface
@@ -66,7 +66,7 @@ def test_energy_in_is_energy_out(core, assembly, case):
     points, _, layout = point(package(core, assembly), case)
     solution = solve(points, layout)
     state = solution.state
-    met = face_heat(points, solution.fixed, state.temperature, layout)
+    met = face_heat(points, solution.fixed, layout, float(state.temperature[0]), looked_at(np.arange(1)))
     per_cell = met.capacity * (met.air_out - met.temperature)
     heated = per_cell.sum()
     assert heated == pytest.approx(float(state.rejection[0]), rel=1e-9)

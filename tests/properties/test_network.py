@@ -14,7 +14,7 @@ from keelroom.core.coolers.exchange import car_coolers
 from keelroom.core.coupling import NOWHERE, car_rows, prepare
 from keelroom.core.joint.car import CarAir, solve_airs
 from keelroom.core.kept import Kept
-from keelroom.core.operating_point import face_heat, solve
+from keelroom.core.operating_point import face_heat, looked_at, solve
 from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.coolers import Cooler
@@ -128,7 +128,10 @@ def test_mass_and_enthalpy_close_in_every_node(pack, case):
     assert breath.bay_temperature[0] - grille == pytest.approx(free * (1 + (free / 400.0) ** 4) ** -0.25, rel=1e-9)
     assert free > 150 or breath.bay_temperature[0] - grille == pytest.approx(free, rel=6e-3), "the books close"
     # Core, cell by cell: what the coolant loses is what the air gains.
-    state, met = solution.state, face_heat(points, fixed, solution.state.temperature, layout)
+    state, met = (
+        solution.state,
+        face_heat(points, fixed, layout, float(solution.state.temperature[0]), looked_at(np.arange(1))),
+    )
     assert float((met.capacity * (met.air_out - met.temperature)).sum()) == pytest.approx(met.heat, rel=1e-9)
     if solution.settles[0]:
         assert met.heat == pytest.approx(float(state.given[0]), rel=1e-6), (

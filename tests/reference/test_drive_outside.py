@@ -13,6 +13,8 @@ from keelroom.assess.drives.driven import drive_of, lacks
 from keelroom.assess.drives.situations import _drained
 from keelroom.assess.figures.batch import Asked, row_for
 from keelroom.assess.inputs.translate import stacked
+from keelroom.assess.questions.airmap import air_in_drive, air_map
+from keelroom.core.air.face import GRID
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import fans_held, settle
 from keelroom.core.drive import places
@@ -91,6 +93,43 @@ def test_a_hose_holds_back_by_its_volume():
     assert later.sum() > 20
     assert leaves[later] == pytest.approx(wanted, abs=0.02)
     assert leaves[passed < 1.9e-3] == pytest.approx(110.0, abs=1e-6)
+
+
+def test_sender_and_needle_lag_one_behind_the_other():
+    """The gauge after a jump, against scipy.integrate.solve_ivp on two lags in a row fed the run's own coolant."""
+    made = ready(BUILD, leg("idle", "6 min"))
+    lumps = made.lumps._replace(sender_lag=8.0, needle_lag=25.0)
+    state = level(95.0, 38.0).state.copy()
+    state[places.SENDER], state[places.NEEDLE] = 60.0, 40.0
+    run = rerun(made, level(95.0, 38.0)._replace(state=state), lumps, 20.0)
+
+    def rates(at, y):
+        return [(np.interp(at, run.time, run.outlet) - y[0]) / 8.0, (y[0] - y[1]) / 25.0]
+
+    wanted = solve_ivp(rates, (0, 360), [60.0, 40.0], max_step=1.0, rtol=1e-8, t_eval=[5, 20, 60, 300]).y[1]
+    assert wanted[0] < 50
+    assert wanted[1] < 75
+    assert np.interp([5, 20, 60, 300], run.time, run.gauge) == pytest.approx(wanted, abs=0.05)
+
+
+@pytest.mark.parametrize("build", [BUILD, COUPE], ids=["van", "coupe"])
+def test_the_map_at_the_cursor_gives_what_the_core_gives(build):
+    """Heat over the face, cell by cell, adds up to what the drive's own balance took at that moment (energy balance);
+    with the fans at full flow its air is that of the steady map."""
+    made = ready(build, leg("hold", "10 min", speed="50 mph"), leg("idle", "10 min", id="idle"))
+    run = drive_of(build, build.package, made.schedule, False).run
+    core = build.package.core
+    cell = core.face_width.si * core.face_height.si / (GRID[0] * GRID[1])
+    for at in (300.0, 700.0, 1100.0):
+        gives = float(np.interp(at, run.time, told(run, "core_heat")))
+        assert np.nansum(air_in_drive(made, run, at).heat) * cell == pytest.approx(gives, rel=0.01), at
+    idling = next(case for case in build.duty_cases if case.demand == "idle")
+    alone = ready(build, case_leg(idling, "5 min"))
+    blown = run._replace(states=np.full_like(run.states, 95.0))
+    blown.states[:, places.FANS] = 1.0
+    full, steady = air_in_drive(alone, blown, 100.0), air_map(build, idling.id)
+    assert np.nanmax(steady.speed) > 0.5
+    assert full.speed == pytest.approx(steady.speed, rel=2e-3, nan_ok=True)
 
 
 @pytest.mark.parametrize("build", [BUILD, COUPE], ids=["van", "coupe"])

@@ -167,16 +167,16 @@ def evaluate(points: Points, fixed: Fixed, temperature: Floats, layout: Layout, 
     return out.state()
 
 
-def face_heat(points: Points, fixed: Fixed, temperature: Floats, layout: Layout) -> Met:
-    """What every cell of the first point meets and gives, for maps of its face.
+def face_heat(points: Points, fixed: Fixed, layout: Layout, temperature: float, held: Held) -> Met:
+    """What every cell of the one point of `held` meets and gives at an engine-outlet temperature [degC], for maps of
+    its face.
 
     Temperatures [degC], heat [W].
     """
     one = meeting_of(points, fixed, layout)
     cells = one.face.lanes, one.face.cells
     meets, gives, leaves = np.empty((2, *cells)), np.empty(cells), np.empty(cells)
-    held = looked_at(np.arange(1)).matrices()[1][0]
-    face_at(one, 0, float(temperature[0]), held, meets, gives, leaves)
+    face_at(one, int(held.rows[0]), temperature, held.matrices()[1][0], meets, gives, leaves)
     return Met(meets[0], meets[1], gives, leaves, one.face.heat)
 
 

@@ -42,7 +42,8 @@ RANGES = {
     "GapRule": "gap 1/16..3 in",
     "Leg": """lasts 0..300 min; speed 0..130 mph; grade -15..20 %; towed 0..12000 lb; gear_step 0.9..5;
         ac_share 20..100 %; rpm 500..7500 rpm; ambient -30..52 °C; stands 0..10 min; goes 0..30 min""",
-    "Stores": "times 0.6..1.6; oil 2..14 L; sensor_lag 1..60 s; needle_lag 1..120 s; least_on 0..300 s",
+    "Stores": """times 0.6..1.6; oil 2..14 L; sensor_lag 1..60 s; sender_lag 1..60 s; needle_lag 1..120 s;
+        least_on 0..300 s""",
     "Supply": """regulated 13..30 V; pulley_ratio 1.2..4; speed_limit 8000..24000 rpm; redline 2000..11000 rpm;
         alternator_air 10..110 °C; capacity 15..250 Ah; reserve 20..400 min; state 20..100 %; peukert 1.02..1.4;
         charge_fuse 60..500 A; charge_limit 0.1..0.8 V; drop_limit 0.1..1.5 V""",

@@ -27,6 +27,7 @@ from keelroom.document.edits import Change, Edit, apply, set_value
 from keelroom.document.fields import get, measured_fields, owner_and_spec
 from keelroom.document.file import load, save
 from keelroom.document.quantity import from_si, quantity
+from keelroom.document.schema.build import VERSION
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.package import CurvePoint, Package, Shroud
 from keelroom.errors import DocumentError, InputError
@@ -699,7 +700,7 @@ def test_exit_codes(capsys, tmp_path):
     assert run("assess", fresh, capsys=capsys)[0] == cli.FINE
     code, _, said = run("new", fresh, capsys=capsys)
     assert (code, said.count("\n")) == (cli.UNREADABLE, 1)
-    fresh.write_text('{"format": "keelroom-build", "version": 17}')
+    fresh.write_text('{"format": "keelroom-build", "version": 18}')
     code, out, said = run("assess", fresh, capsys=capsys)
     assert (code, out) == (cli.UNREADABLE, "")
     assert "newer" in said
@@ -794,7 +795,7 @@ def test_the_second_wave_says_what_a_whole_judgement_would(package):
     assert completed(BUILD, whole) is whole
 
 
-@pytest.mark.parametrize("version", range(1, 13))
+@pytest.mark.parametrize("version", range(1, VERSION + 1))
 def test_every_golden_version_still_loads(version):
     golden = load(GOLDEN / f"version-{version}.keelroom")
     assert golden.packages

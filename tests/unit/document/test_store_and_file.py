@@ -100,7 +100,7 @@ def test_si_must_be_what_the_text_says(demo):
         (b"[1]", "foreign"),
         (b'{"format": "other"}', "foreign"),
         (b'{"format": "keelroom-build"}', "no_version"),
-        (b'{"format": "keelroom-build", "version": 17}', "newer"),
+        (b'{"format": "keelroom-build", "version": 18}', "newer"),
         (b'{"format": "keelroom-build", "version": true}', "no_version"),
         (b'{"a":' * 100000, "too_deep"),
         (b'{"format": "keelroom-build", "version": ' + b"1" * 5000 + b"}", "not_finite"),

@@ -43,6 +43,7 @@ def lumps_of(build: Build, package: Package) -> Lumps:
         rest=more * lumps.rest,
         inside=more * lumps.inside,
         sensor_lag=stores.sensor_lag.si,
+        sender_lag=stores.sender_lag.si,
         needle_lag=stores.needle_lag.si,
         least_on=stores.least_on.si,
     )

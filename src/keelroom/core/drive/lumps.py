@@ -45,7 +45,8 @@ class Lumps(NamedTuple):
     metal, rest : metal coolant touches, rest of the engine;  hot, cold : coolant at the outlet and at the inlet
     film : metal to coolant at rated flow;  inside : metal to the rest;  outside : the rest to the bay, shut off
     heater, heater_flow : of the cabin's heater on full, [W/K] and [m3/s] at the engine's rated flow
-    element_lag, sensor_lag, needle_lag : of thermostat, fan sensor and gauge;  hysteresis [K] of the thermostat
+    element_lag, sensor_lag, sender_lag, needle_lag : of thermostat, fan sensor, gauge's sender and its needle
+    hysteresis [K] of the thermostat
     spin_up : of the fans;  least_on : a contact that closed stays so at least so long
     """
 
@@ -67,7 +68,8 @@ class Lumps(NamedTuple):
     element_lag: float = 15.0
     hysteresis: float = 1.0
     sensor_lag: float = 6.0
-    needle_lag: float = 15.0
+    sender_lag: float = 5.0
+    needle_lag: float = 10.0
     spin_up: float = 1.5
     least_on: float = 0.0
 
@@ -81,6 +83,7 @@ class Lumps(NamedTuple):
             element_lag=soon,
             hysteresis=0.0,
             sensor_lag=soon,
+            sender_lag=soon,
             needle_lag=soon,
             spin_up=soon,
             upper_hose=0.0,

@@ -1,13 +1,14 @@
 """Places of a drive's state, how closely its steps are judged, and how it can end."""
 
-METAL, REST, HOT, CORE, COLD, OIL, GEARBOX, BAY, ELEMENT, READ, NEEDLE = range(11)
+METAL, REST, HOT, CORE, COLD, OIL, GEARBOX, BAY, ELEMENT, READ, SENDER, NEEDLE = range(12)
 """Places of what is warm [degC]: wetted metal, rest of the engine, coolant at its outlet, the core's mean, coolant at
-its inlet, oil, gearbox fluid, bay air, thermostat's element, fan sensor, gauge."""
-FANS, LOAD, CHARGE, GIVEN, TAKEN, UPPER, LOWER, PASSED = range(11, 19)
+its inlet, oil, gearbox fluid, bay air, thermostat's element, fan sensor, gauge's sender, gauge's needle."""
+FANS, LOAD, CHARGE, GIVEN, TAKEN, UPPER, LOWER, PASSED = range(12, 20)
 """Shares of the fans' flow and power; charge given by the battery [A s]; heat given and taken since the start [J]; heat
 in the hoses beyond the start's [J]; coolant that went through the core [m3]."""
-SIZE, WARM, JUDGED = 19, 11, 13
-"""Numbers of a state, how many of them are temperatures, and how many a step is judged by."""
+SIZE, WARM, JOINED, JUDGED = 20, 12, 8, 14
+"""Numbers of a state; how many are temperatures; how many give each other heat, the next ones but following them; how
+many a step is judged by."""
 TOLD = 16
 """Numbers told of a moment beside its state."""
 NEAR = 0.035

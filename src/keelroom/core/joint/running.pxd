@@ -6,15 +6,15 @@ from keelroom.core.electrical.point cimport commanded_share, power_share, sensed
 from keelroom.core.joint.meeting cimport Meeting, mean, weighed
 from keelroom.core.loop.point cimport opening_at
 
-cdef int METAL, REST, HOT, CORE, COLD, OIL, GEARBOX, BAY, ELEMENT, READ, NEEDLE
+cdef int METAL, REST, HOT, CORE, COLD, OIL, GEARBOX, BAY, ELEMENT, READ, SENDER, NEEDLE
 cdef int FANS, LOAD, CHARGE, GIVEN, TAKEN, UPPER, LOWER, PASSED
-cdef int SIZE, WARM, JUDGED, TOLD, SEARCHES, DONE, FULL, BROKEN, BOILED
+cdef int SIZE, WARM, JOINED, JUDGED, TOLD, SEARCHES, DONE, FULL, BROKEN, BOILED
 cdef double NEAR, PER_SHARE, SHORTEST, LONGEST, SAFETY, GROWS, SHRINKS, PART, LATER, SOON
 cdef double STANDING_FILM, MANY_UNITS, LEAST_FLOW, LONG_AGO, NO_STATE, NEXT_LEG, SWITCHED
 
 cdef class LumpRows:
     cdef public double metal, rest, hot, cold, core, oil, gearbox, bay, film, inside, outside
-    cdef public double upper_hose, lower_hose, heater, heater_flow, element_lag, hysteresis, sensor_lag, needle_lag, spin_up, least_on
+    cdef public double upper_hose, lower_hose, heater, heater_flow, element_lag, hysteresis, sensor_lag, sender_lag, needle_lag, spin_up, least_on
 
 cdef class LegRows:
     cdef public const double[:] until, pace, more, alive, forced, switched, heater, drains, boils
@@ -87,7 +87,7 @@ cdef class Running(Meeting):
     @cython.locals(n=int, k=int, capacity=double, lost=double, tank=double, soon=double, later=double)
     cdef void know_slopes(self) noexcept nogil
 
-    cdef void lag(self, int place, double seconds) noexcept nogil
+    cdef void lag(self, int place, int first, double seconds) noexcept nogil
 
     cdef void flow_of(self, int first, int second, double conductance) noexcept nogil
 

@@ -23,6 +23,7 @@ from keelroom.core.drive.places import (
     GEARBOX,
     GIVEN,
     HOT,
+    JOINED,
     JUDGED,
     LOAD,
     LONGEST,
@@ -34,6 +35,7 @@ from keelroom.core.drive.places import (
     PASSED,
     READ,
     REST,
+    SENDER,
     SHORTEST,
     SIZE,
     TAKEN,
@@ -92,7 +94,7 @@ class Running(Meeting):
         Meeting.__init__(self, car, plant, prepared, coolers, face)
         self.y, self.next, self.trial, self.goes, self.went, self.comes = (np.zeros(SIZE) for _ in range(6))
         self.k1, self.k2, self.k3 = (np.zeros(SIZE) for _ in range(3))
-        self.steep, self.whole = np.zeros((SIZE, JUDGED)), np.zeros((JUDGED, JUDGED))
+        self.steep, self.whole = np.zeros((SIZE, JUDGED)), np.zeros((JOINED, JOINED))
         self.contact = np.zeros(2, np.intc)
         self.leg, self.kept = 0, 0
         self.since, self.time, self.seat, self.charged = 0.0, 0.0, 0.0, 1.0
@@ -310,12 +312,13 @@ class Running(Meeting):
         rate[BAY] = self.leaving * self.cp * (ends - now[BAY]) / self.lumps.bay
 
     def sense(self, now, rate):
-        """Element, sensor, gauge, fans and battery follow in their own time."""
+        """Element, sensor, sender, needle, fans and battery follow in their own time."""
         reads = sensed(self.plant.sensing, self.row, now[HOT], now[HOT] - self.core_out)
         self.commanded(now)
         rate[ELEMENT] = (self.element_feels() - now[ELEMENT]) / self.lumps.element_lag
         rate[READ] = (reads - now[READ]) / self.lumps.sensor_lag
-        rate[NEEDLE] = (now[HOT] - now[NEEDLE]) / self.lumps.needle_lag
+        rate[SENDER] = (now[HOT] - now[SENDER]) / self.lumps.sender_lag
+        rate[NEEDLE] = (now[SENDER] - now[NEEDLE]) / self.lumps.needle_lag
         rate[FANS] = (self.wanted - now[FANS]) / self.lumps.spin_up
         rate[LOAD] = (self.wanted_power - now[LOAD]) / self.lumps.spin_up
         rate[CHARGE] = self.drain * self.legs.drains[self.leg]
@@ -350,15 +353,16 @@ class Running(Meeting):
         self.steep[LOWER, CORE] += capacity * (self.leaves - later)
         self.steep[COLD, CORE] += capacity * later / self.lumps.cold
         self.steep[BAY, BAY] -= self.leaving * self.cp / self.lumps.bay
-        self.lag(ELEMENT, self.lumps.element_lag)
-        self.lag(READ, self.lumps.sensor_lag)
-        self.lag(NEEDLE, self.lumps.needle_lag)
+        self.lag(ELEMENT, HOT, self.lumps.element_lag)
+        self.lag(READ, HOT, self.lumps.sensor_lag)
+        self.lag(SENDER, HOT, self.lumps.sender_lag)
+        self.lag(NEEDLE, SENDER, self.lumps.needle_lag)
         self.steep[FANS, FANS] = self.steep[LOAD, LOAD] = -1 / self.lumps.spin_up
 
-    def lag(self, place, seconds):
-        """What follows the coolant at the engine's outlet."""
+    def lag(self, place, first, seconds):
+        """What follows another in its own time: coolant at the engine's outlet, or who feels that."""
         self.steep[place, place] -= 1 / seconds
-        self.steep[place, HOT] += 1 / seconds
+        self.steep[place, first] += 1 / seconds
 
     def flow_of(self, first, second, conductance):
         """Heat that goes to and fro between two lumps of the engine [W/K]."""
@@ -374,32 +378,36 @@ class Running(Meeting):
         return self.lumps.metal if place == METAL else self.lumps.rest
 
     def factorise(self, h):
-        """The triangles of one less h times the slopes. No row is changed for another: each is largest on itself."""
+        """The triangles of one less h times the slopes of what is joined. No row is changed for another: each is
+        largest on itself."""
         whole, steep = self.whole, self.steep
-        for row in range(JUDGED):
-            for column in range(JUDGED):
+        for row in range(JOINED):
+            for column in range(JOINED):
                 whole[row, column] = (1.0 if row == column else 0.0) - h * steep[row, column]
-        for pivot in range(JUDGED):
-            for row in range(pivot + 1, JUDGED):
+        for pivot in range(JOINED):
+            for row in range(pivot + 1, JOINED):
                 share = whole[row, pivot] / whole[pivot, pivot]
                 whole[row, pivot] = share
                 if share != 0:
-                    for column in range(pivot + 1, JUDGED):
+                    for column in range(pivot + 1, JOINED):
                         whole[row, column] -= share * whole[pivot, column]
 
     def resolve(self, h, asked):
         """Let `asked` (SIZE) become what h times the slopes take from it."""
         whole, steep = self.whole, self.steep
-        for row in range(JUDGED):
+        for row in range(JOINED):
             for column in range(row):
                 asked[row] -= whole[row, column] * asked[column]
-        for row in range(JUDGED - 1, -1, -1):
-            for column in range(row + 1, JUDGED):
+        for row in range(JOINED - 1, -1, -1):
+            for column in range(row + 1, JOINED):
                 asked[row] -= whole[row, column] * asked[column]
             asked[row] /= whole[row, row]
-        for row in range(JUDGED, SIZE):
-            for column in range(JUDGED):
+        # What follows gives nothing back: each by itself, after those it follows.
+        for row in range(JOINED, SIZE):
+            for column in range(min(row, JUDGED)):
                 asked[row] += h * steep[row, column] * asked[column]
+            if row < JUDGED:
+                asked[row] /= 1 - h * steep[row, row]
 
     def step(self, h):
         """A step of h [s] from `y` with how it goes known: `next`, how that goes (`comes`), and how far it may err over

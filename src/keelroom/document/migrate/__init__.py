@@ -372,6 +372,21 @@ def tried(raw: Raw) -> Raw:
     return raw | {"version": 16}
 
 
+def sender_and_needle(raw: Raw) -> Raw:
+    """Version 17: a gauge has a sender and a needle. The one lag of version 16 was both where nobody typed it; what was
+    typed is the needle's, its sender quick."""
+    driving = raw.get("driving")
+    stores = driving.get("stores") if isinstance(driving, dict) else None
+    lag = stores.get("needle_lag") if isinstance(stores, dict) else None
+    if not (isinstance(driving, dict) and isinstance(stores, dict) and isinstance(lag, dict)):
+        return raw | {"version": 17}
+    if lag.get("origin") == "assumed":
+        stores = {name: value for name, value in stores.items() if name != "needle_lag"}
+    else:
+        stores = stores | {"sender_lag": lag | {"si": 0.2, "as_typed": "0.2 s", "unit": "s", "origin": "derived"}}
+    return raw | {"version": 17, "driving": driving | {"stores": stores}}
+
+
 STEPS: dict[int, Callable[[Raw], Raw]] = {
     1: opening_to_survey,
     2: drop_to_circuits,
@@ -388,6 +403,7 @@ STEPS: dict[int, Callable[[Raw], Raw]] = {
     13: causes_found,
     14: driven,
     15: tried,
+    16: sender_and_needle,
 }
 """Version n to the function that makes version n + 1 of it. Version 1 is the first."""
 

@@ -16,7 +16,7 @@ from keelroom.document.schema.trials import Calibration, Trials
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
-VERSION: Literal[16] = 16
+VERSION: Literal[17] = 17
 Demand = Literal["idle", "road_load", "full_power"]
 Seen = Literal["", "fine", "hot"]
 """nobody looked; it stayed; it climbed"""
@@ -63,7 +63,7 @@ class Build(Strict):
     """A build: one brief, one survey, several packages of which one is active, duty cases, and the user's own parts."""
 
     format: Literal["keelroom-build"] = FORMAT
-    version: Literal[16] = VERSION
+    version: Literal[17] = VERSION
     revision: int = 0
     brief: Brief = Brief()
     survey: Survey = Survey()

@@ -82,7 +82,8 @@ class Stores(Strict):
     )
     oil: Annotated[Maybe, Spec("volume", "Engine oil", gt=0, le=0.1)] = None
     sensor_lag: Annotated[Quantity, Spec("seconds", "Fan sensor lags", gt=0.1, le=120)] = quantity("6 s", "seconds")
-    needle_lag: Annotated[Quantity, Spec("seconds", "Gauge lags", gt=0.1, le=300)] = quantity("15 s", "seconds")
+    sender_lag: Annotated[Quantity, Spec("seconds", "Gauge's sender lags", gt=0.1, le=120)] = quantity("5 s", "seconds")
+    needle_lag: Annotated[Quantity, Spec("seconds", "Its needle lags", gt=0.1, le=300)] = quantity("10 s", "seconds")
     least_on: Annotated[Quantity, Spec("seconds", "Fans stay on at least", ge=0, le=600)] = quantity("0 s", "seconds")
 
 

@@ -49,7 +49,7 @@ def schedule_page(build: Build, schedule: Schedule | None, system: str) -> Page:
         "What stores heat",
         (
             Row("choice", (*stores, "make"), "Engine", MAKES),
-            *quantities(stores, "times", "oil", "sensor_lag", "needle_lag", "least_on"),
+            *quantities(stores, "times", "oil", "sensor_lag", "sender_lag", "needle_lag", "least_on"),
         ),
         note="Moves no steady temperature, only how long it takes: ±30 % of what is proposed is ±30 % of the time.",
         rare=True,

@@ -18,6 +18,7 @@ from keelroom.assess.outcome import Stopped
 from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.drive.drives import Drives
+from keelroom.gui.stations.drive.face import FaceAtCursor
 from keelroom.gui.stations.drive.strips import StripBoard
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.flow import FlowLayout
@@ -46,7 +47,11 @@ class RunView(QWidget):
         column.addWidget(self.told, 3)
         column.addLayout(self._player())
         self.readings = ScrolledColumn(session, "At the cursor")
-        column.addWidget(self.readings, 2)
+        beside = QHBoxLayout()
+        beside.setSpacing(0)
+        beside.addWidget(self.readings, 1)
+        beside.addWidget(FaceAtCursor(session, drives))
+        column.addLayout(beside, 2)
         self.board = StripBoard(session, drives)
         self.timer = QTimer(self)
         self.timer.setInterval(TICK)
