@@ -128,10 +128,8 @@ def test_mass_and_enthalpy_close_in_every_node(pack, case):
     assert breath.bay_temperature[0] - grille == pytest.approx(free * (1 + (free / 400.0) ** 4) ** -0.25, rel=1e-9)
     assert free > 150 or breath.bay_temperature[0] - grille == pytest.approx(free, rel=6e-3), "the books close"
     # Core, cell by cell: what the coolant loses is what the air gains.
-    state, met = (
-        solution.state,
-        face_heat(points, fixed, layout, float(solution.state.temperature[0]), looked_at(np.arange(1))),
-    )
+    state = solution.state
+    met = face_heat(points, fixed, layout, float(state.temperature[0]), looked_at(np.arange(1)))
     assert float((met.capacity * (met.air_out - met.temperature)).sum()) == pytest.approx(met.heat, rel=1e-9)
     if solution.settles[0]:
         assert met.heat == pytest.approx(float(state.given[0]), rel=1e-6), (

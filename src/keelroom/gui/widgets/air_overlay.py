@@ -19,6 +19,8 @@ from keelroom.units import KINDS
 TITLES = {"speed": "Air speed into the face", "air": "Air behind the core", "heat": "Heat per area"}
 FADED = 0.4
 GAP = 1.0
+SMALL = 12.0
+"""[px] of a tile under which tiles lie without gaps and bear no figures"""
 
 
 class Overlay(NamedTuple):
@@ -116,10 +118,12 @@ class OverlayPainter:
         painter.setPen(Qt.PenStyle.NoPen)
         hidden = QBrush(QColor(self.palette.steel), Qt.BrushStyle.BDiagPattern)
         backwards = QPen(QColor(self.palette.bad), 1.4)
+        small = self.tile(0, 0, view).width() < SMALL
+        gap = 0.0 if small else GAP / 2
         for row in range(rows):
             for column in range(columns):
                 value = float(self.overlay.values[row, column])
-                box = self.tile(row, column, view).adjusted(GAP / 2, GAP / 2, -GAP / 2, -GAP / 2)
+                box = self.tile(row, column, view).adjusted(gap, gap, -gap, -gap)
                 painter.setBrush(hidden if math.isnan(value) else self.colour(value))
                 painter.drawRect(box)
                 if (
@@ -131,7 +135,7 @@ class OverlayPainter:
                     painter.setPen(backwards)
                     painter.drawLine(box.topLeft(), box.bottomRight())
                     painter.setPen(Qt.PenStyle.NoPen)
-        if tells:
+        if tells and not small:
             self._values(painter, view)
         painter.restore()
 

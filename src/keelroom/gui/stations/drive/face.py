@@ -19,7 +19,6 @@ from keelroom.gui.session.worker import Worker
 from keelroom.gui.stations.drive.drives import Drives
 from keelroom.gui.theme.palette import palette_of
 from keelroom.gui.widgets.air_overlay import TITLES, OverlayPainter, overlay_of
-from keelroom.gui.widgets.scene_paint import body_font
 from keelroom.gui.widgets.text import ChoiceBox, label
 
 WIDE = 176
@@ -134,8 +133,6 @@ class _Face(QWidget):
         if overlaid is None:
             return
         painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setFont(body_font(8))
         room = QRectF(self.rect())
         scale = min(room.width() / overlaid.width, room.height() / overlaid.height)
         left = (room.width() - scale * overlaid.width) / 2
