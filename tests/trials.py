@@ -1,12 +1,14 @@
 """Trials of builds that do otherwise than they are entered, for tests."""
 
+from typing import get_args
+
 import numpy as np
 
 from keelroom.assess.drives.driven import run_with
 from keelroom.assess.inputs.learnt import AS_ENTERED, PLACES
 from keelroom.assess.trials.tried import made_of, sensor_of, shown
 from keelroom.document.quantity import quantity
-from keelroom.document.schema.trials import Log, Reading, Trial
+from keelroom.document.schema.trials import Log, ReadAt, Reading, Trial, sensor_for
 from tests.drives import leg
 
 
@@ -22,8 +24,11 @@ def trial(*legs, ident="t1", day="84 °F", **more):
 
 
 def with_trials(build, *trials):
-    """The build with such a logbook."""
-    return build.model_copy(update={"logbook": build.logbook.model_copy(update={"trials": trials})})
+    """The build with such a logbook, and something to read every place with."""
+    there = {one.place for one in build.logbook.sensors}
+    more = tuple(sensor_for(place) for place in get_args(ReadAt) if place not in there)
+    kept = {"trials": trials, "sensors": (*build.logbook.sensors, *more)}
+    return build.model_copy(update={"logbook": build.logbook.model_copy(update=kept)})
 
 
 def simulated(build, one, factors, dice, sensors=("car", "lower"), every=30.0, zeros=None):
@@ -40,8 +45,10 @@ def simulated(build, one, factors, dice, sensors=("car", "lower"), every=30.0, z
     return one.model_copy(update={"logs": tuple(logs)})
 
 
-def reading(sensor="gauge", at="20 min", **figure):
+def reading(sensor="gauge", at="20 min", mark=0, **figure):
     """One reading; its figure as a text."""
     kinds = {"temperature": "temperature", "voltage": "voltage", "airflow": "airflow", "current": "current"}
+    kinds |= {"pressure": "pressure", "level": "sound level", "wind": "air speed"}
     told = {name: quantity(value, kinds[name]) for name, value in figure.items()}
-    return Reading(id=f"{sensor}-{at}".replace(" ", ""), sensor=sensor, at=quantity(at, "minutes"), **told)
+    ident = f"{sensor}-{at}-{mark or ''}".replace(" ", "").strip("-")
+    return Reading(id=ident, sensor=sensor, at=quantity(at, "minutes"), mark=mark, **told)

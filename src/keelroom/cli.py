@@ -264,6 +264,7 @@ def _trials(options: argparse.Namespace) -> int:
 def _drive(options: argparse.Namespace) -> int:
     from keelroom.assess.drives.driven import Driven, drive_of, lacks
     from keelroom.assess.drives.words import as_data, headline, table
+    from keelroom.assess.words.calibrated import calibrated_by
     from keelroom.document.file import load
     from keelroom.errors import InputError
     from keelroom.export.tables import write_csv
@@ -290,7 +291,9 @@ def _drive(options: argparse.Namespace) -> int:
         if options.csv:
             write_csv(table(found, options.units), options.csv)
         if not options.json:
-            print("\n".join([schedule.name or schedule.id, *(f"  {words}" for _, words in lines)]))
+            by = calibrated_by(build.calibration)
+            head = f"{schedule.name or schedule.id}{', ' + by if by else ''}"
+            print("\n".join([head, *(f"  {words}" for _, words in lines)]))
     if options.json:
         print(_json(told[0] if options.schedule else told))
     return code
@@ -304,7 +307,7 @@ def _sheet(options: argparse.Namespace) -> int:
 
     not_a_build(options.output, options.file)
     assessment = assess(load(options.file))
-    write_sheet(assessment, options.output, options.units)
+    write_sheet(assessment, options.output, options.units, file=options.file)
     return _code_of(assessment)
 
 

@@ -4,14 +4,18 @@ out midway, what trials tell taken in and taken back."""
 import numpy as np
 import pytest
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication, QLabel, QPushButton, QTableWidget
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication, QFileDialog, QLabel, QPushButton, QTableWidget
 
 from keelroom.assess.trials.judged import Compared
 from keelroom.assess.trials.words import compared_words
 from keelroom.devices.standin import CarStandIn, Faults, Lines
+from keelroom.document.photos import folder_of
 from keelroom.document.quantity import quantity
 from keelroom.gui.stations.trials.live import RUNNING, end_all
-from tests.gui.driver import Driver, shown
+from tests.answering import answering_car
+from tests.gui.driver import Driver, opened, shown
+from tests.unit.document.test_photos import png
 
 BROKEN = "Zeit;Temp A;Volts\n0;180,5;13,9\n10;abc;13,8\n5;182;13,8\n20;183,1;\n900;184;13,9\n910;184,2;13,9\n"
 
@@ -202,3 +206,118 @@ def test_the_clock_of_a_test_runs(driver):
     driver.until(lambda: "0:01" in said(driver))
     driver.click("Clock of the test", QPushButton)
     assert "0:00" in said(driver)
+
+
+def test_readings_are_taken_at_the_bench(driver):
+    """A test made, laid out and read one figure at a time; what is typed wrong stays and says what was expected."""
+    trials(driver, "Protocol")
+    driver.choose("Protocol", "Volts and amps under load")
+    driver.click("Read it at the bench")
+    bench = driver.find("Bench mode")
+    driver.until(bench.isVisible)
+    made = logbook(driver).trials[-1]
+    assert made.protocol == "volts"
+    assert len(made.readings) == len(bench.readings) == 8
+    assert bench.section.text().startswith("Volts and amps under load, at 0 min")
+    assert "Voltmeter" in bench.prompt.text()
+    QTest.keyClicks(bench, "900")
+    QTest.keyClick(bench, Qt.Key.Key_Return)
+    assert bench.at == 0, "a wrong entry stays"
+    for _ in range(3):
+        QTest.keyClick(bench, Qt.Key.Key_Backspace)
+    QTest.keyClicks(bench, "13.2")
+    QTest.keyClick(bench, Qt.Key.Key_Return)
+    assert bench.at == 1
+    assert logbook(driver).trials[-1].readings[0].voltage.si == pytest.approx(13.2)
+    driver.click("Leave bench mode")
+    assert driver.window.shown_station == "Trials"
+    driver.turn("Protocol")
+    driver.click("Read it at the bench")
+    assert bench.at == 1, "it goes on where it was left"
+    driver.click("Leave bench mode")
+
+
+def test_the_marks_of_a_face_come_to_a_flow(driver):
+    trials(driver, "Protocol")
+    driver.choose("Protocol", "Fan airflow by hand anemometer")
+    driver.click("Make a trial: Fan airflow by hand anemometer")
+    driver.turn("Logbook")
+    driver.enter("Trial: day", "84")
+    driver.click("Lay out the marks")
+    count = len(logbook(driver).trials[-1].readings)
+    assert count == 25
+    driver.key(Qt.Key.Key_F8)
+    bench = driver.find("Bench mode")
+    driver.until(bench.isVisible)
+    for _ in range(count):
+        QTest.keyClicks(bench, "480")
+        QTest.keyClick(bench, Qt.Key.Key_Return)
+    assert bench.walked.drawn(bench.path, "") is not None
+    driver.click("Leave bench mode")
+    driver.click("Take the flow of the marks")
+    flow = logbook(driver).trials[-1].readings[-1]
+    # 480 ft/min over 442 in2 are 1 473 CFM before the core, more behind it, where it is warmer and thinner.
+    before = 480 * 442.0 / 144 * 4.719474e-4
+    assert 1.05 * before < flow.airflow.si < 1.2 * before
+    driver.until(lambda: "read" in said(driver))
+
+
+def test_a_photo_is_kept_beside_the_build_and_missed(driver, tmp_path, monkeypatch):
+    trials(driver)
+    source = png(tmp_path / "yard.png")
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(source), ""))
+    driver.click("Add a photo…")
+    tries = station(driver).tries
+    assert [one.file for one in tries.trial.photos] == ["yard.png"]
+    kept = folder_of(driver.window.session.path) / "yard.png"
+    assert kept.read_bytes() == source.read_bytes()
+    kept.unlink()
+    driver.window.session.changed.emit()
+    driver.until(lambda: "It is not where it was" in said(driver))
+    monkeypatch.setattr(QFileDialog, "getOpenFileName", lambda *_: (str(tmp_path / "nothing.png"), ""))
+    driver.click("Add a photo…")
+    assert "cannot be read" in driver.window.header.words.text()
+    assert len(tries.trial.photos) == 1
+
+
+def test_a_car_is_read_over_its_bus(driver):
+    trials(driver, "Log")
+    view = station(driver).findChild(_log_view())
+    driver.choose("What is read live", "Car, over its CAN bus directly")
+    _port(driver, "nonsense")
+    driver.click("Start reading live")
+    driver.until(lambda: "an interface and a channel were expected" in said(driver))
+    with answering_car("yard"):
+        driver.find("Port of the device").clear()
+        _port(driver, "virtual yard")
+        driver.click("Start reading live")
+        driver.until(lambda: view.live.count >= 2, 30)
+        driver.click("Stop reading live")
+        driver.until(lambda: not view.live.running, 30)
+    assert view.live.values["coolant"][0] == 83.0
+    driver.click("Keep what was read live in this trial")
+    assert any(log.source == "live, coolant" for log in station(driver).tries.trial.logs)
+
+
+def test_columns_are_remembered_for_another_day(driver, tmp_path):
+    path = tmp_path / "odd.csv"
+    path.write_text("clock,A1,A2\n0,180,13.9\n10,181,13.8\n20,182,13.8\n")
+    trials(driver, "Log")
+    view = station(driver).findChild(_log_view())
+    view.look_at(path)
+    driver.until(lambda: view.brought is not None)
+    driver.choose("A1: read with", "Upper hose, probe")
+    driver.until(lambda: not view.worker.busy)
+    driver.choose("A1: unit", "°F")
+    driver.until(lambda: not view.worker.busy)
+    lines = view.brought.how.lines
+    driver.click("Bring the readings in")
+    other = opened(tmp_path / "demo.keelroom")
+    try:
+        trials(other, "Log")
+        fresh = station(other).findChild(_log_view())
+        fresh.look_at(path)
+        other.until(lambda: fresh.brought is not None)
+        assert fresh.brought.how.lines == lines
+    finally:
+        other.dispose()

@@ -7,6 +7,7 @@ from keelroom.assess.outcome import Stopped
 from keelroom.assess.trials.expected import foretold
 from keelroom.assess.trials.judged import judged
 from keelroom.assess.trials.seen_in import with_trials as seen_in
+from keelroom.assess.trials.spots import flow_of_marks
 from keelroom.assess.trials.tried import points_of
 from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.file import load
@@ -20,7 +21,8 @@ BUILD = load(DEMO)
 NAMES = {
     "Sensor": {"id", "name", "by"},
     "Reading": {"id", "note"},
-    "Trial": {"id", "name", "day", "where", "who", "weather", "note", "verdict", "logs", "readings", "legs", "package"},
+    "Trial": {"id", "name", "day", "where", "who", "weather", "note", "verdict"}
+    | {"logs", "readings", "legs", "package", "photos"},
     "Log": {"id", "source", "seconds"},
 }
 """What a thing is called, or holds in a list of its own; a sensor's kind stands for its doubts, typed beside it."""
@@ -38,6 +40,10 @@ OTHER = {
     ("Reading", "current"): quantity("-20 A", "current"),
     ("Reading", "airflow"): quantity("900 CFM", "airflow"),
     ("Reading", "standing"): True,
+    ("Reading", "pressure"): quantity("9 psi", "pressure"),
+    ("Reading", "level"): quantity("70 dB", "sound level"),
+    ("Reading", "wind"): quantity("3 m/s", "air speed"),
+    ("Reading", "mark"): 0,
     ("Trial", "protocol"): "volts",
     ("Trial", "begins"): "cold",
     ("Trial", "ambient"): quantity("99 °F", "temperature"),
@@ -57,7 +63,10 @@ def told(build):
     found = foretold(build, first)
     expects = found.why if isinstance(found, Stopped) else found.expects
     seen = [case.name for case in seen_in(build).duty_cases]
-    return repr((judged(build, first), expects, list(points_of(build, first)), unlike(build, first, second), seen))
+    flow = flow_of_marks(build, first, None)
+    return repr(
+        (flow, judged(build, first), expects, list(points_of(build, first)), unlike(build, first, second), seen)
+    )
 
 
 def ready(figure):
@@ -76,6 +85,10 @@ FIGURES = {
     "airflow": {"sensor": "vane", "airflow": "1500 CFM"},
     "standing": {"sensor": "vane", "airflow": "1500 CFM"},
     "share": {"sensor": "vane", "airflow": "1500 CFM"},
+    "pressure": {"sensor": "held", "pressure": "15 psi"},
+    "level": {"sensor": "sound", "level": "80 dB"},
+    "wind": {"sensor": "mark", "wind": "2 m/s", "mark": 1},
+    "mark": {"sensor": "mark", "wind": "2 m/s", "mark": 1},
 }
 
 

@@ -10,10 +10,11 @@ from scipy.linalg import expm
 
 from keelroom.assess.assess import first_wave
 from keelroom.assess.drives.driven import drive_of, lacks
+from keelroom.assess.drives.face import air_in_drive
 from keelroom.assess.drives.situations import _drained
 from keelroom.assess.figures.batch import Asked, row_for
 from keelroom.assess.inputs.translate import stacked
-from keelroom.assess.questions.airmap import air_in_drive, air_map
+from keelroom.assess.questions.airmap import air_map
 from keelroom.core.air.face import GRID
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import fans_held, settle

@@ -10,6 +10,7 @@ from keelroom.assess.figures.effort import effort_words
 from keelroom.assess.figures.outputs import OF_CASE, day_text
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.words import worded
+from keelroom.assess.words.calibrated import calibrated_by
 from keelroom.facts import chance_words, raised
 from keelroom.units import KINDS, format_si
 
@@ -79,7 +80,9 @@ def as_table(assessment: Assessment, system: str) -> str:
     rows = ledger_rows(assessment, system)
     full = [row for row in rows if row[2]]
     widths = [max(len(row[k]) for row in full) for k in range(7)]
-    lines = [f"{assessment.build.brief.title or 'Untitled build'} — {assessment.package.name}", ""]
+    lines = [f"{assessment.build.brief.title or 'Untitled build'} — {assessment.package.name}"]
+    by = calibrated_by(assessment.build.calibration)
+    lines += [f"Every figure is {by}.", ""] if by else [""]
     lines += ["  ".join(cell.ljust(width) for cell, width in zip(row, widths, strict=True)).rstrip() for row in rows]
     lines += ["", *totals_lines(assessment, system), ""]
     lines += [

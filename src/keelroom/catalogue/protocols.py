@@ -15,10 +15,11 @@ restart; fans and thermostat where they are set; air goes the right way; no leak
 
 
 class Step(NamedTuple):
-    """What is done at a minute, negative before it begins."""
+    """What is done at a minute, negative before it begins, and the places whose figures are written then."""
 
     minute: float
     words: str
+    writes: tuple[ReadAt, ...] = ()
 
 
 class Protocol(NamedTuple):
@@ -43,6 +44,7 @@ STARTS = "Fans start by themselves, with the key off too: hands, hair and sleeve
 FUMES = "Outdoors or with the exhaust led out."
 ROAD = "On the road somebody else reads: the driver drives. Keep to the law of the road; turn back before the limit."
 LIMIT = "The gauge at the build's limit, steam, a smell of coolant, a lamp: engine off, let it cool."
+SOAK: tuple[ReadAt, ...] = ("gauge", "outlet", "inlet")
 MOVING = "Belts and fans turn: nothing loose near them; the meter's leads tied back."
 
 
@@ -72,11 +74,11 @@ PROTOCOLS: tuple[Protocol, ...] = (
             WARM,
             NOTE_DAY,
             Step(0, "Hold 1 000 rpm in neutral, or note what it idles at: the same revs before and after."),
-            Step(5, "Write gauge and both hoses; note when fans start and stop."),
-            Step(10, "Write them again."),
-            Step(15, "Write them again; volts at the battery with everything on."),
+            Step(5, "Write gauge and both hoses; note when fans start and stop.", SOAK),
+            Step(10, "Write them again.", SOAK),
+            Step(15, "Write them again; volts at the battery with everything on.", (*SOAK, "volts")),
             Step(20, "Creeping still? It is not settled: go on to 25 minutes."),
-            Step(25, "Write the last ones. Engine off."),
+            Step(25, "Write the last ones. Engine off.", SOAK),
         ),
         "steady",
         LIMIT,
@@ -89,14 +91,14 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (_leg("idle", "25 min", "Idle, A/C on", ac=True),),
         "warm",
         1500.0,
-        ("gauge", "outlet", "inlet", "volts"),
+        ("gauge", "outlet", "inlet", "volts", "vent"),
         (
             WARM,
             NOTE_DAY,
             Step(0, "A/C cold, blower full, windows shut. In gear with the brake on only if that is how it is driven."),
-            Step(10, "Write gauge, hoses, vent temperature, volts."),
-            Step(20, "Write them again."),
-            Step(25, "Write the last ones. A/C off, then engine off."),
+            Step(10, "Write gauge, hoses, vent temperature, volts.", (*SOAK, "vent", "volts")),
+            Step(20, "Write them again.", (*SOAK, "vent")),
+            Step(25, "Write the last ones. A/C off, then engine off.", (*SOAK, "vent", "volts")),
         ),
         "steady",
         LIMIT,
@@ -109,15 +111,15 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (_leg("idle", "5 min", "Idle"),),
         "warm",
         60.0,
-        ("air", "volts"),
+        ("air", "volts", "motor", "mark"),
         (
-            Step(-2, "Fans on by hand, from the car's own supply; volts at the motor noted."),
+            Step(-2, "Fans on by hand, from the car's own supply; volts at the motor noted.", ("motor",)),
             Step(
                 0,
-                "Hold the vane flat to the face at each mark of the drawing, ten seconds each; write metres a second.",
+                "Hold the vane flat to the face at each mark of the drawing, ten seconds each; write its speed.",
             ),
             Step(3, "Behind a fan the air is hot and swirls: such a reading is good to 10–20 %."),
-            Step(5, "Mean times area is the flow; fans side by side are added. Type the sum."),
+            Step(5, "Mean times area is the flow; fans side by side are added. Type the sum.", ("air",)),
         ),
         "air",
         "Anything that touches a blade.",
@@ -140,8 +142,9 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (
             NOTE_DAY,
             Step(0, "Steady 40 mph until the gauge is at rest."),
-            Step(6, "Hard to 60, on to 70, back to 40."),
-            Step(7, "Note the highest, and when it is back."),
+            Step(6, "Hard to 60, on to 70, back to 40.", ("gauge",)),
+            Step(7, "Note the highest, and when it is back.", ("gauge",)),
+            Step(11, "Write where it is at rest again.", ("gauge",)),
         ),
         "under_limit",
         LIMIT,
@@ -159,7 +162,13 @@ PROTOCOLS: tuple[Protocol, ...] = (
         "settled",
         1440.0,
         ("gauge", "outlet"),
-        (NOTE_DAY, Step(0, "30 mph."), Step(8, "45 mph."), Step(16, "60 mph. Write what it reads before each step.")),
+        (
+            NOTE_DAY,
+            Step(0, "30 mph. Write what it reads before each step."),
+            Step(8, "45 mph.", ("gauge",)),
+            Step(16, "60 mph.", ("gauge",)),
+            Step(24, "The last one.", ("gauge",)),
+        ),
         "under_limit",
         LIMIT,
         ROAD,
@@ -175,8 +184,8 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (
             NOTE_DAY,
             Step(0, "Up at a steady speed in the gear it is towed in."),
-            Step(4, "Write gauge, speed, gear, revs."),
-            Step(8, "Write them again; turn back before the limit, idle on the level until it falls."),
+            Step(4, "Write gauge, speed, gear, revs.", ("gauge",)),
+            Step(8, "Write them again; turn back before the limit, idle on the level until it falls.", ("gauge",)),
         ),
         "under_limit",
         LIMIT,
@@ -193,8 +202,8 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (
             Step(-1, "Stone cold. Level full, cap as the fill plan has it."),
             Step(0, "Start. Upper hose stays cool until the thermostat opens."),
-            Step(8, "Note gauge and minute when the upper hose warms at once: that is its opening."),
-            Step(15, "Note when the fans first start and stop. A gauge that jumps has air under it."),
+            Step(8, "Note gauge and minute when the upper hose warms at once: it opens there.", ("gauge", "outlet")),
+            Step(15, "Note when the fans first start and stop. A gauge that jumps has air under it.", ("gauge",)),
         ),
         "opens",
         LIMIT,
@@ -215,8 +224,10 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (
             NOTE_DAY,
             Step(0, "Off the road, warm."),
-            Step(8, "Key off. Write the gauge with the key one click on, every two minutes."),
-            Step(18, "Start. Note when the needle is back."),
+            Step(8, "Key off. Write the gauge with the key one click on, every two minutes.", ("gauge",)),
+            *(Step(8 + minute, "The gauge with the key one click on.", ("gauge",)) for minute in (2, 4, 6, 8)),
+            Step(18, "Start. Note when the needle is back.", ("gauge",)),
+            Step(20, "Where it is now.", ("gauge",)),
         ),
         "back",
         LIMIT,
@@ -229,10 +240,12 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (_leg("idle", "20 min", "Idle"),),
         "warm",
         900.0,
-        ("gauge", "outlet", "volts"),
+        ("gauge", "outlet", "volts", "fin"),
         (
             WARM,
-            Step(0, "Write what the gauge reads at each start and each stop of the fans, three times."),
+            Step(
+                0, "Write what the gauge reads at each start and each stop of the fans, three times.", ("gauge", "fin")
+            ),
             Step(15, "Starts that lie apart by more than a needle's width: sensor, its place, or its earth."),
         ),
         "opens",
@@ -246,11 +259,13 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (_leg("idle", "10 min", "Idle"),),
         "warm",
         300.0,
-        ("air", "volts", "battery"),
+        ("air", "volts", "battery", "running"),
         (
             Step(0, "20 %: it turns, it does not hum and stand."),
-            Step(3, "60 %: air and amps written."),
-            Step(6, "90 %: air and amps written. Air goes with speed, amps with its square or more."),
+            Step(3, "60 %: air and amps written.", ("air", "running")),
+            Step(
+                6, "90 %: air and amps written. Air goes with speed, amps with its square or more.", ("air", "running")
+            ),
         ),
         "air",
         "A motor that hums and stands: power off at once.",
@@ -266,7 +281,7 @@ PROTOCOLS: tuple[Protocol, ...] = (
         ("gauge", "outlet", "inlet"),
         (
             WARM,
-            Step(0, "Pump on, gauge at rest."),
+            Step(0, "Pump on, gauge at rest.", ("gauge", "inlet")),
             Step(1, "Pump off: it climbs at once. Watch, one minute at the most."),
             Step(2, "Pump on: the needle drops at once. If not, the pump moves nothing: engine off."),
         ),
@@ -281,13 +296,21 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (_leg("idle", "6 min", "Idle, all on", ac=True),),
         "warm",
         180.0,
-        ("volts", "battery"),
+        ("volts", "battery", "motor", "running", "start"),
         (
-            Step(0, "Lights, blower, A/C, fans on. Volts at the battery posts and at the fan's plug."),
             Step(
-                2, "Clamp round the battery's earth: amps in or out. Clamp on the fan's wire at its start and running."
+                0, "Lights, blower, A/C, fans on. Volts at the battery posts and at the fan's plug.", ("volts", "motor")
             ),
-            Step(5, "Again. Under 13 V and falling the battery makes it up: it will be flat, 9–10 V is seen then."),
+            Step(
+                2,
+                "Clamp round the battery's earth: amps in or out. Clamp on the fan's wire at its start and running.",
+                ("battery", "start", "running"),
+            ),
+            Step(
+                5,
+                "Again. Under 13 V and falling the battery makes it up: it will be flat, 9–10 V is seen then.",
+                ("volts", "motor", "battery"),
+            ),
         ),
         "volts",
         "A wire, relay or fuse too warm to hold: off.",
@@ -317,10 +340,10 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (),
         "cold",
         900.0,
-        (),
+        ("held",),
         (
-            Step(0, "Cold. Pump to the cap's pressure, no more: the fill plan has it."),
-            Step(15, "No fall in fifteen minutes; look at every joint with a lamp, behind the pump too."),
+            Step(0, "Cold. Pump to the cap's pressure, no more: the fill plan has it.", ("held",)),
+            Step(15, "No fall in fifteen minutes; look at every joint with a lamp, behind the pump too.", ("held",)),
             Step(16, "Warm once, cool down whole, level again: what it took is the air that was in it."),
         ),
         "holds",
@@ -334,10 +357,14 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (_leg("idle", "10 min", "Idle, A/C on", ac=True),),
         "warm",
         480.0,
-        ("gauge",),
+        ("gauge", "vent"),
         (
             Step(0, "A/C on recirculation, blower at its second speed, doors shut; probe in the middle vent."),
-            Step(8, "Write vent, day, revs. Panels that shut the gaps were seen to win ten degrees Fahrenheit here."),
+            Step(
+                8,
+                "Write vent, day, revs. Panels that shut the gaps were seen to win ten degrees Fahrenheit here.",
+                ("vent",),
+            ),
         ),
         "told",
         LIMIT,
@@ -350,10 +377,10 @@ PROTOCOLS: tuple[Protocol, ...] = (
         (_leg("idle", "5 min", "Idle"),),
         "warm",
         60.0,
-        (),
+        ("sound",),
         (
             Step(0, "One metre before the grille, and at the driver's ear: quiet yard, fans off, then on."),
-            Step(2, "The difference counts; a telephone's meter is good to some 3 dB against itself."),
+            Step(2, "The difference counts; a telephone's meter is good to some 3 dB against itself.", ("sound",)),
         ),
         "told",
         LIMIT,
@@ -367,7 +394,7 @@ PROTOCOLS: tuple[Protocol, ...] = (
         "warm",
         600.0,
         ("gauge",),
-        (Step(0, "What the gauge read, how warm the day was, how long it had stood, what was on."),),
+        (Step(0, "What the gauge read, how warm the day was, how long it had stood, what was on.", ("gauge",)),),
         "told",
         LIMIT,
         "What is told is worth what a needle is: 5 °F, and a memory.",

@@ -9,15 +9,38 @@ from keelroom.devices.service01 import ANSWERS, PIDS, SERVICE, DeviceError, figu
 ASKS, FIRST = 0x7E0, 0x7E8
 """Identifiers the engine's computer is asked by and answers with, 11 bits (ISO 15765-4)."""
 PATIENCE = 1.0
+BITRATE = 500_000
+"""of a car's diagnostic bus (ISO 15765-4)"""
+
+
+def opened(named: str, patience: float = PATIENCE) -> CanCar:
+    """A car on a bus, by the sort of its interface and the channel: `socketcan can0`. Raises DeviceError saying what
+    was expected."""
+    words = named.split()
+    if len(words) != 2:
+        raise DeviceError(
+            "no_bus_named", f"“{named}” is no bus: an interface and a channel were expected: socketcan can0"
+        )
+    try:
+        import can
+        import isotp  # noqa: F401
+    except ImportError:
+        why = "Reading a CAN bus needs python-can and can-isotp, which are not installed: the guide says how"
+        raise DeviceError("no_can", why) from None
+    try:
+        bus = can.Bus(interface=words[0], channel=words[1], bitrate=BITRATE)
+    except (can.CanError, OSError, ValueError, NotImplementedError) as error:
+        raise DeviceError("bus_not_open", f"The bus “{named}” cannot be opened: {error}") from None
+    return CanCar(bus, patience, closes=True)
 
 
 class CanCar:
-    """One car on a bus that somebody else opened."""
+    """One car on a bus; closes it where it was opened for it."""
 
-    def __init__(self, bus: Any, patience: float = PATIENCE) -> None:
+    def __init__(self, bus: Any, patience: float = PATIENCE, closes: bool = False) -> None:
         import isotp
 
-        self.patience = patience
+        self.patience, self.bus, self.closes = patience, bus, closes
         address = isotp.Address(isotp.AddressingMode.Normal_11bits, txid=ASKS, rxid=FIRST)
         self.stack: Any = isotp.CanStack(bus, address=address, params={"blocking_send": True})
         self.stack.start()
@@ -42,3 +65,5 @@ class CanCar:
     def close(self) -> None:
         """Let go of the bus."""
         self.stack.stop()
+        if self.closes:
+            self.bus.shutdown()

@@ -114,7 +114,8 @@ RANGES = {
         stops_per_km 0..10; ambient -30..130 °F; seen_at 140..290 °F; seen_day -30..130 °F;
         seen_for 0.5..120 min""",
     "Sensor": "lag 0..60 s; zero 0..8 °C; noise 0.1..5 °C; share 0.5..30 %",
-    "Reading": "at 0..300 min; temperature 0..300 °F; voltage 8..30 V; current -200..250 A; airflow 50..8000 CFM",
+    "Reading": """at 0..300 min; temperature 0..300 °F; voltage 8..30 V; current -200..250 A; airflow 50..8000 CFM;
+        pressure 0..30 psi; level 40..110 dB; wind 50..2500 ft/min""",
     "Trial": "ambient -30..52 °C; stopped 0..300 min",
 }
 _ROW = re.compile(r"(\w+) (-?[\d./]+)\.\.(-?[\d./]+)(?: (.+))?")

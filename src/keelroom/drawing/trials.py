@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -22,6 +23,10 @@ from keelroom.drawing.scene import MM, Circle, Label, Polyline, Rect, Scene, Sha
 from keelroom.drawing.strips import TALL, Line, Strip, foretold_scene, swept
 from keelroom.units import KINDS, Unit
 
+RING = 9.0
+"""[mm] of a mark on the drawing"""
+TENTHS = 0.5
+"""[m/s] of a unit from which a speed is told to a tenth"""
 SHOWN = 4
 """Strips drawn of a trial: what was read first."""
 PERCENT = Unit("%", 0.01, decimals=0)
@@ -48,7 +53,7 @@ def trial_scene(trial: Trial, found: Foretold, system: str, before: Trial | None
     order = [*(one for one in sensors if one.id in read), *(one for one in sensors if one.id not in read)]
     thermostat, limit = found.driven.thermostat, found.driven.limit
     strips: list[Strip] = []
-    for sensor in order[:SHOWN]:
+    for sensor in [one for one in order if one.id in found.lines][:SHOWN]:
         _, value, low, high = found.lines[sensor.id]
         warm = sensor.place in TEMPERATURES
         kind = KINDS_OF.get(sensor.place, Kind("temperature", TALL if not strips else HALF))
@@ -151,16 +156,28 @@ def _spot(at: float, doubt: float, sort: str) -> Spot:
     return Spot(math.exp(at), sort, math.exp(at - WITHIN * doubt), math.exp(at + WITHIN * doubt))
 
 
-def traverse_scene(width: float, height: float) -> Scene:
-    """Where a vane is held over a face [m], in the order it is walked."""
+def traverse_scene(
+    width: float, height: float, speeds: tuple[float, ...] = (), system: str = "us", now: int = 0
+) -> Scene:
+    """Where a vane is held over a face [m], in the order it is walked, with what it should read there [m/s] and the
+    mark it is held at now."""
     scale = min(380.0 / width, 300.0 / height)
     wide, high = width * scale, height * scale
     shapes: list[Shape] = [Rect("strip.field", 0.0, -high * MM, wide * MM, high * MM)]
     points = places(width, height)
     walked = [on_sheet(x * scale, -high + y * scale) for x, y in points]
+    unit = KINDS["air speed"].shown_unit(system)
     for n, at in enumerate(walked, 1):
-        shapes += [Circle("loop.plain", at, 9 * MM), Label("el.words", at, str(n))]
-    shapes.append(Polyline("el.mark", tuple(walked)))
+        shapes += [Circle("loop.plain", at, RING * MM), Label("el.words", at, str(n))]
+        if n == now:
+            shapes.append(Circle("el.mark", at, 1.5 * RING * MM))
+        if n <= len(speeds):
+            words = f"{speeds[n - 1] / unit.factor:.{0 if unit.factor < TENTHS else 1}f}"
+            off = 2 * RING if points[n - 1][1] < height / 2 else -2 * RING  # towards the middle, off the frame
+            shapes.append(Label("el.words", (at[0], at[1] + off * MM), words))
+    for (x, y), (to, beside) in pairwise(walked):
+        if y == beside:  # along a line; to the next one the hand finds by itself
+            shapes.append(Polyline("el.mark", ((x + 1.7 * RING * MM, y), (to - 1.7 * RING * MM, y))))
     return Scene(tuple(shapes), (-14 * MM, (-high - 14) * MM, (wide + 28) * MM, (high + 28) * MM))
 
 

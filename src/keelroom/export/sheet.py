@@ -14,6 +14,7 @@ from reportlab.lib.units import mm
 from reportlab.platypus import (
     CondPageBreak,
     Flowable,
+    Image,
     KeepTogether,
     PageBreak,
     Paragraph,
@@ -45,14 +46,17 @@ from keelroom.assess.safety import cautions
 from keelroom.assess.trials.expected import foretold
 from keelroom.assess.trials.judged import Compared, compared, judged
 from keelroom.assess.trials.tried import trial_before
-from keelroom.assess.trials.words import calibrated_by, compared_words, expect_words, trial_words
+from keelroom.assess.trials.words import compared_words, expect_words, trial_words
 from keelroom.assess.words import clause, worded
+from keelroom.assess.words.calibrated import calibrated_by
 from keelroom.core.loop.hoses import MAKES
 from keelroom.document.difference import between_packages, value_words
 from keelroom.document.fields import measured_fields
+from keelroom.document.photos import folder_of, state_of
 from keelroom.document.quantity import described
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.electrical import UNRELAYED
+from keelroom.document.schema.trials import Photo
 from keelroom.drawing.elevation import elevation
 from keelroom.drawing.fitup import STATE_WORDS, section_sheet
 from keelroom.drawing.loop import loop_scene
@@ -89,15 +93,20 @@ def write_sheet(
     today: datetime.date | None = None,
     paper: str = "A4",
     sign: str = "",
+    file: Path | None = None,
 ) -> None:
-    """Write the sheet of the build it was made of, on a paper of PAPERS, with a currency's sign before costs. Raises
-    ExportError saying why where it cannot be written; an older sheet then stays."""
+    """Write the sheet of the build it was made of, on a paper of PAPERS, with a currency's sign before costs.
+
+    file : of the build, beside which its photos stand
+    Raises ExportError saying why where it cannot be written; an older sheet then stays."""
     write_whole(
-        path, sheet_bytes(assessment, system, (today or datetime.date.today(), paper, sign)), "sheet_not_written"
+        path, sheet_bytes(assessment, system, (today or datetime.date.today(), paper, sign), file), "sheet_not_written"
     )
 
 
-def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date, str, str]) -> bytes:
+def sheet_bytes(
+    assessment: Assessment, system: str, given: tuple[datetime.date, str, str], file: Path | None = None
+) -> bytes:
     """The PDF's bytes. given: the day it bears, the paper, the currency's sign. A part that cannot be made says so in
     its place."""
     (today, paper, sign), build = given, assessment.build
@@ -118,6 +127,7 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
     stamp = (
         f"{today.isoformat()} · document revision {build.revision} · package: "
         f"{readable(build.package.name, LONGEST_CELL)}"
+        f"{' · figures ' + by if (by := calibrated_by(build.calibration)) else ''}"
     )
     contents = TableOfContents(dotsMinLevel=0, levelStyles=[STYLES["body"]])
     story = [
@@ -135,7 +145,7 @@ def sheet_bytes(assessment: Assessment, system: str, given: tuple[datetime.date,
         *_part("Coolant circuit", lambda: _circuit(build, assessment, system)),
         *_part("Electrical", lambda: _electrics(build, assessment, system)),
         *_part("Drives", lambda: _drives(build, system)),
-        *_part("Trials", lambda: _trials(build, system)),
+        *_part("Trials", lambda: _trials(build, system, file)),
         *_part("Brief", lambda: _brief(build, system)),
         *_findings(assessment, system),
         Paragraph("Cautions", STYLES["head"]),
@@ -531,7 +541,7 @@ def _drives(build: Build, system: str) -> list[Flowable]:
     return story
 
 
-def _trials(build: Build, system: str) -> list[Flowable]:
+def _trials(build: Build, system: str, file: Path | None) -> list[Flowable]:
     """The proof: what was measured against what was foretold, and what that means for the hot cases."""
     story: list[Flowable] = []
     for trial in build.logbook.trials[-MOST_TRIALS:]:
@@ -540,6 +550,7 @@ def _trials(build: Build, system: str) -> list[Flowable]:
         lines = [words for _, words in trial_words(build, trial, judged(build, trial), system)]
         if isinstance(found, Stopped):
             story += [head, *(Paragraph(safe(words), STYLES["body"]) for words in (*lines, f"{found.sentence}."))]
+            story += photos(trial.photos, file)
             continue
         read = [one for one in found.expects if one.read is not None]
         before = trial_before(build, trial)
@@ -551,6 +562,7 @@ def _trials(build: Build, system: str) -> list[Flowable]:
         told = [Paragraph(safe(words), STYLES["body"]) for words in lines]
         drawn = SceneFlowable(trial_scene(trial, found, system, before), DRIVE_WIDTH * WIDTH)
         story.append(KeepTogether([head, *told, Spacer(1, 4), drawn, Spacer(1, 6)]))
+        story += photos(trial.photos, file)
     if build.calibration.on:
         story.append(
             Paragraph(safe(f"Every figure of this sheet is {calibrated_by(build.calibration)}."), STYLES["body"])
@@ -558,6 +570,31 @@ def _trials(build: Build, system: str) -> list[Flowable]:
         story += [
             Paragraph(safe(words), STYLES["body"]) for words in day_words(hot_days(build, build.calibration), system)
         ]
+    return story
+
+
+PHOTO_WIDE, PHOTO_HIGH = 80 * mm, 60 * mm
+"""A photo on the sheet is no larger."""
+
+
+def photos(there: tuple[Photo, ...], file: Path | None) -> list[Flowable]:
+    """Photos with their words; what is gone or another is said in its place."""
+    story: list[Flowable] = []
+    for one in there:
+        state, words = state_of(file, one), one.note or one.file
+        if file is None or state != "there":
+            said = "not in the folder beside the build" if state == "missing" else "another than was taken in"
+            story.append(Paragraph(safe(f"Photo “{words}”: {said}."), STYLES["small"]))
+            continue
+        try:
+            picture = Image(str(folder_of(file) / one.file))
+        except OSError:
+            story.append(Paragraph(safe(f"Photo “{words}” cannot be read."), STYLES["small"]))
+            continue
+        scale = min(PHOTO_WIDE / picture.imageWidth, PHOTO_HIGH / picture.imageHeight)
+        picture.drawWidth, picture.drawHeight = scale * picture.imageWidth, scale * picture.imageHeight
+        picture.hAlign = "LEFT"
+        story.append(KeepTogether([picture, Paragraph(safe(words), STYLES["small"]), Spacer(1, 4)]))
     return story
 
 

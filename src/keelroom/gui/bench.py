@@ -5,24 +5,25 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 
-from PyQt6.QtCore import QRectF, Qt
+from PyQt6.QtCore import QRectF, Qt, QTimer
 from PyQt6.QtGui import QColor, QKeyEvent, QPainter, QPaintEvent
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from keelroom.document.edits import set_value
 from keelroom.document.fields import get, owner_and_spec
 from keelroom.document.quantity import described, typed
-from keelroom.drawing.survey import picture
 from keelroom.errors import InputError
 from keelroom.gui.session.session import Session
 from keelroom.gui.theme.palette import palette_of
+from keelroom.gui.walks import Walked
 from keelroom.gui.widgets.inks import inks
 from keelroom.gui.widgets.reading import by_eye, way_of
 from keelroom.gui.widgets.scene_paint import ScenePainter, body_font, fitted
 from keelroom.gui.widgets.text import button, label, restyle
 from keelroom.units import format_si, inches, parse
 
-Walk = tuple[tuple[str, tuple[tuple[str, tuple[str, ...]], ...]], ...]
+TICK = 500
+"""[ms] of the clock"""
 DIGITS = ("7", "8", "9", "4", "5", "6", "1", "2", "3", "−", "0", ".")
 ACCEPTED = "0123456789 ./-"
 
@@ -41,7 +42,7 @@ class BenchPicture(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         palette = palette_of(self.bench.session.settings.theme)
         painter.fillRect(self.rect(), QColor(palette.paper))
-        scene = picture(self.bench.path, self.bench.text or "measure")
+        scene = self.bench.walked.drawn(self.bench.path, self.bench.text)
         if scene is not None:
             painter.setFont(body_font(13))
             view = fitted(scene.bounds, QRectF(self.rect()).adjusted(10, 10, -10, -10))
@@ -51,14 +52,17 @@ class BenchPicture(QWidget):
 class Bench(QWidget):
     """Walks the readings; `leave` goes back to the window."""
 
-    def __init__(self, session: Session, walk: Callable[[], Walk], leave: Callable[[], object]) -> None:
+    def __init__(self, session: Session, walked: Walked, leave: Callable[[], object]) -> None:
         super().__init__()
-        self.session, self.walk_of, self.leave = session, walk, leave
+        self.session, self.walked, self.leave = session, walked, leave
         self.setObjectName("panel")
         self.setAccessibleName("Bench mode")
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.at, self.text, self.by_eye = 0, "", False
-        self.section = label("", "bench")
+        self.section, self.watch = label("", "bench"), label("", "bench-figure")
+        self.timer = QTimer(self)
+        self.timer.setInterval(TICK)
+        self.timer.timeout.connect(self._tick)
         self.prompt = label("", "bench-prompt", wrap=True)
         self.typed = label("", "bench-figure")
         self.echo = label("", "bench")
@@ -69,7 +73,7 @@ class Bench(QWidget):
         row.setContentsMargins(20, 14, 20, 14)
         row.setSpacing(20)
         left = QVBoxLayout()
-        for widget in (self.section, self.prompt, self.typed, self.echo, self.known):
+        for widget in (self.section, self.watch, self.prompt, self.typed, self.echo, self.known):
             left.addWidget(widget)
         left.addWidget(self.picture, 1)
         row.addLayout(left, 1)
@@ -125,18 +129,29 @@ class Bench(QWidget):
 
     @property
     def readings(self) -> list[tuple[str, str, tuple[str, ...]]]:
-        return [(title, words, path) for title, rows in self.walk_of() for words, path in rows]
+        return [(title, words, path) for title, rows in self.walked.readings() for words, path in rows]
 
     @property
     def path(self) -> tuple[str, ...]:
         return self.readings[self.at][2]
 
-    def start(self) -> None:
-        """Begin at the first reading that is not measured."""
+    def start(self, walked: Walked) -> None:
+        """Begin a walk at the first of its readings that is not measured."""
+        self.walked = walked
         readings = self.readings
         self.at = next((k for k, (_, _, path) in enumerate(readings) if get(self.session.build, path) is None), 0)
         self.show_reading()
+        self._tick()
+        self.timer.start()
         self.setFocus()
+
+    def _tick(self) -> None:
+        """The clock of the walk, where one runs; it stands still with the page."""
+        words = self.walked.watch()
+        self.watch.setText(words)
+        self.watch.setVisible(bool(words))
+        if not self.isVisible():
+            self.timer.stop()
 
     def _after_edit(self) -> None:
         """An undo may have taken away the very reading that is asked for."""
@@ -145,6 +160,9 @@ class Bench(QWidget):
 
     def show_reading(self) -> None:
         readings = self.readings
+        if not readings:
+            self.leave()
+            return
         self.at = min(self.at, len(readings) - 1)
         title, words, path = readings[self.at]
         _, spec = owner_and_spec(self.session.build, path)
@@ -159,8 +177,10 @@ class Bench(QWidget):
         )
         self.text = ""
         self.by_eye = False
+        by_tape = spec.kind_name == "length"
         for made in self.sixteenths:
-            made.setVisible(inches(self.session.system))
+            made.setVisible(by_tape and inches(self.session.system))
+        self.eye.setVisible(by_tape)
         self._show_text()
 
     def _show_text(self, wrong: str = "") -> None:

@@ -10,11 +10,12 @@ from PyQt6.QtWidgets import QHBoxLayout, QWidget
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.report import VERDICT_ROLES, verdict_line
+from keelroom.assess.words.calibrated import calibrated_by
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.timing import one_shot
 from keelroom.gui.theme.icons import icon
 from keelroom.gui.theme.palette import LIGHT, Palette
-from keelroom.gui.widgets.text import ChoiceBox, Elided, button, plain_tip, restyle
+from keelroom.gui.widgets.text import ChoiceBox, Elided, button, label, plain_tip, restyle
 from keelroom.units import inches
 
 Act = Callable[[], object]
@@ -47,6 +48,9 @@ class Header(QWidget):
         row.addWidget(self.package_box)
         self.words = Elided()
         row.addWidget(self.words, 1)
+        self.by = label("", "good")
+        self.by.setToolTip("Trials, Learn: figures go by what was read, not by what is entered alone")
+        row.addWidget(self.by)
         self.spoken = one_shot(self, SAID_FOR, self._verdict)
         self.undo_button = button("Undo", session.store.undo)
         self.redo_button = button("Redo", session.store.redo)
@@ -97,6 +101,9 @@ class Header(QWidget):
         verdict = worst.figures.verdict if worst and worst.figures else "over" if stuck else ""
         self.words.setText(text)
         self.words.setAccessibleName(f"Verdict: {text}")
+        by = calibrated_by(self.session.build.calibration)
+        self.by.setText(by)
+        self.by.setVisible(bool(by))
         restyle(
             self.words,
             "role",

@@ -19,7 +19,7 @@ from keelroom.gui.widgets.chart import Chart
 from keelroom.gui.widgets.choose_table import ChooseTable
 
 if TYPE_CHECKING:
-    from keelroom.gui.bench import Walk
+    from keelroom.gui.walks import Walk
 
 
 MOST_SHEETS = 200
@@ -53,7 +53,7 @@ class Outputs:
         from keelroom.export.sheet import write_sheet
 
         session = self.session
-        write_sheet(session.whole(), path, session.system, paper=session.settings.paper)
+        write_sheet(session.whole(), path, session.system, paper=session.settings.paper, file=session.path)
 
     def _survey_sheet(self, path: Path) -> None:
         from keelroom.export.survey_sheet import write_survey_sheet

@@ -58,8 +58,9 @@ from keelroom.gui.widgets.text import by_type, set_quietly
 from keelroom.units import inches
 
 if TYPE_CHECKING:
-    from keelroom.gui.bench import Bench, Walk
+    from keelroom.gui.bench import Bench
     from keelroom.gui.guide import Guide
+    from keelroom.gui.walks import Walk, Walked
 
 DRAWERS = {
     "Findings": ("F2", "What is wrong, doubtful or not measured, with what would mend it"),
@@ -103,6 +104,8 @@ class Window(QMainWindow):
         self.pages.addWidget(self.work)
         self.start: StartPage | None = None
         self.bench_page: Bench | None = None
+        self.benched = "Survey"
+        """the station bench mode was entered from"""
         self.guide_window: Guide | None = None
         self.furnished = False
         """whether a station is shown"""
@@ -312,6 +315,7 @@ class Window(QMainWindow):
         if name not in self.stations:
             self.stations[name] = named(name).make(self.session)
             self.stations[name].turned.connect(self._place_middle)
+            self.stations[name].benched.connect(self.bench)
             self.station_stack.addWidget(self.stations[name])
         return self.stations[name]
 
@@ -354,7 +358,7 @@ class Window(QMainWindow):
         return cast(Drawn, shown).as_scene()
 
     def walk(self) -> Walk:
-        """Every reading of the tape walk, for the sheet and for bench mode."""
+        """Every reading of the tape walk."""
         from keelroom.gui.stations.survey.model import walk
 
         return walk(self.session.build)
@@ -363,16 +367,25 @@ class Window(QMainWindow):
         """Bench mode, or back from it."""
         if self.bench_page is not None and self.pages.currentWidget() is self.bench_page:
             self.pages.setCurrentWidget(self.work)
-            self.show_station("Survey")
+            self.show_station(self.benched)
             return
         from keelroom.gui.bench import Bench
 
+        own = self.stations[self.shown_station].walked() if self.shown_station in self.stations else None
+        self.benched, walked = (self.shown_station, own) if own else ("Survey", self._tape_walk())
         if self.bench_page is None:
-            self.bench_page = Bench(self.session, self.walk, self.bench)
+            self.bench_page = Bench(self.session, walked, self.bench)
             dress(self.bench_page, self.session)
             self.pages.addWidget(self.bench_page)
         self.pages.setCurrentWidget(self.bench_page)
-        self.bench_page.start()
+        self.bench_page.start(walked)
+
+    def _tape_walk(self) -> Walked:
+        """The readings of the survey, each with where its tape goes."""
+        from keelroom.drawing.survey import picture
+        from keelroom.gui.walks import Walked
+
+        return Walked(self.walk, lambda path, text: picture(path, text or "measure"), lambda: "")
 
     def toggle_response(self) -> None:
         """Whether the response strip comes up under a focused number."""

@@ -313,6 +313,7 @@ KINDS: dict[str, Kind] = {
         ),
         _kind("count", "", "", "2", Unit("", 1.0, decimals=0)),
         _kind("number", "", "", "1.2", Unit("", 1.0, decimals=2)),
+        _kind("sound level", "dB", "dB", "72 dB", Unit("dB", 1.0, decimals=0)),
         _kind("money", "", "", "250", Unit("", 1.0, decimals=0, names=("$", "€", "£"))),
         _kind(
             "time",

@@ -1,19 +1,17 @@
 """Cars and loggers read live: published encodings, independent peers on both ends, and every way a line breaks."""
 
-import threading
 from itertools import pairwise
 
-import can
-import isotp
 import numpy as np
 import obdii
 import pytest
 
 from keelroom.devices.adapter import Adapter
-from keelroom.devices.can_car import ASKS, FIRST, CanCar
+from keelroom.devices.can_car import opened
 from keelroom.devices.serial_logger import SerialLogger, columns_of, moment_of
 from keelroom.devices.service01 import PIDS, DeviceError, decoded, encoded, mask_of, supported
 from keelroom.devices.standin import CarStandIn, Faults, Lines, LoggerStandIn
+from tests.answering import answering_car
 
 CAR = {"coolant": np.array([92.0, 92.0]), "volts": np.array([13.9, 13.9]), "rpm": np.array([812.0, 812.0])}
 LINES = Lines(np.array([0.0, 600.0]), CAR)
@@ -130,31 +128,16 @@ def test_a_loggers_lines_by_hand():
 
 def test_a_car_is_read_over_its_own_bus():
     """python-can's in-process bus with an independent answerer on can-isotp (ISO 15765)."""
-    ours = can.Bus(interface="virtual", channel="bay", receive_own_messages=False)
-    theirs = can.Bus(interface="virtual", channel="bay", receive_own_messages=False)
-    address = isotp.Address(isotp.AddressingMode.Normal_11bits, txid=FIRST, rxid=ASKS)
-    stack = isotp.CanStack(theirs, address=address)
-    stack.start()
-    over = threading.Event()
+    with answering_car("bay", silent=("rpm",)):
+        one = opened("virtual bay", patience=0.5)
+        assert one.read("coolant") == 83.0
+        assert one.read("ambient") is None
+        with pytest.raises(DeviceError, match="No answer on the bus"):
+            one.read("rpm")
+        one.close()
 
-    def answers():
-        while not over.is_set():
-            asked = stack.recv(block=True, timeout=0.05)
-            if asked == b"\x01\x05":
-                stack.send(b"\x41\x05\x7b")
-            elif asked == b"\x01\x46":
-                stack.send(b"\x7f\x01\x12")
 
-    thread = threading.Thread(target=answers)
-    thread.start()
-    one = CanCar(ours, patience=0.5)
-    assert one.read("coolant") == 83.0
-    assert one.read("ambient") is None
-    with pytest.raises(DeviceError, match="No answer on the bus"):
-        one.read("rpm")
-    over.set()
-    thread.join()
-    one.close()
-    stack.stop()
-    ours.shutdown()
-    theirs.shutdown()
+@pytest.mark.parametrize("named", ["", "can0", "socketcan can0 fast", "nosuch can0"])
+def test_a_bus_that_is_none_says_what_was_expected(named):
+    with pytest.raises(DeviceError, match=r"an interface and a channel were expected|cannot be opened"):
+        opened(named)

@@ -8,18 +8,24 @@ from typing import NamedTuple
 import numpy as np
 
 from keelroom.assess.drives.driven import Driven, Prepared, doubtful_runs, prepared, run_of
+from keelroom.assess.drives.face import air_in_drive
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.placing import size_of
 from keelroom.assess.trials.calibrate import priors
+from keelroom.assess.trials.spots import Spot, seen_at_end, speeds_at_marks, spot_of
 from keelroom.assess.trials.tried import (
+    FOLLOWED,
     TEMPERATURES,
     Point,
     as_tried,
     doubt_of,
+    figure_at,
     held_to_be_whole,
     line_of,
     read_by,
     schedule_of,
     shown,
+    value_of,
 )
 from keelroom.catalogue.protocols import protocol_of
 from keelroom.core.answer import WITHIN
@@ -55,6 +61,29 @@ MEANS: dict[ReadAt, tuple[str, str]] = {
     "gearbox": ("Hotter: converter slipping, or its cooler shut.", "Colder: the load was lower."),
     "volts": ("More: fewer loads were on.", "Less: a slack belt, thin earths, a tired battery, more on than listed."),
     "battery": ("More goes in: fewer loads were on.", "Less: more is on than listed, or the alternator gives less."),
+    "motor": ("More: the plug is loose or its fan stands.", "Less: a thin wire, a poor earth, a burnt relay contact."),
+    "running": (
+        "More: a fan works against more than reckoned, or its bearings are tired.",
+        "Less: a fan stands, turns the wrong way, or gets fewer volts than reckoned.",
+    ),
+    "start": (
+        "More: both start together, or one is stuck: fuses go at starts.",
+        "Less: a soft start, or a slow meter.",
+    ),
+    "vent": (
+        "Warmer: too little air through the condenser, gaps round it, a low charge: charging is for licensed people.",
+        "Colder: the cabin was cooler than reckoned, or the blower slower.",
+    ),
+    "fin": ("Warmer: the probe touches a tube near the inlet.", "Colder: it stands in the air, or near the outlet."),
+    "held": (
+        "More than the cap's rating: a cap that does not open. Stop, and let it cool.",
+        "Less: a leak, a weak cap, or air that is still in it.",
+    ),
+    "sound": ("Louder: a blade close to the core or a strut, swirl, a bent blade.", "Quieter: a fan does not run."),
+    "mark": (
+        "More at a mark: a gap feeds it, or the vane sees a fan's own stream.",
+        "Less at a mark: hidden by a bar or the condenser's edge, or outside the shroud's reach.",
+    ),
     "air": (
         "More: the rating was modest, or hot swirl was read too: 10–20 % behind a fan.",
         "Less: 80–85 % of the rating is usual; less than that is volts at the motor, gaps, or a fan backwards.",
@@ -103,6 +132,8 @@ class Foretold(NamedTuple):
     expects: tuple[Expect, ...]
     lines: dict[str, tuple[Floats, Floats, Floats, Floats]]
     fans: Fans
+    marks: tuple[float, ...] = ()
+    """[m/s] a vane should read at the marks of the face, in order, the fans running; () where none is held there"""
 
 
 @in_one_go
@@ -124,8 +155,17 @@ def _foretold(build: Build, trial: Trial) -> Foretold:
     sensors = [
         one for one in build.logbook.sensors if one.place in places or one.place in protocol_of(trial.protocol).reads
     ]
+    if not any(one.place in FOLLOWED for one in sensors):
+        # Something moves while a thing is read by the way: the gauge.
+        sensors += [one for one in build.logbook.sensors if one.place in ("gauge", "outlet")][:1]
     expects, lines = [], {}
+    seen = seen_at_end(made, trial) if any(one.place not in FOLLOWED for one in sensors) else None
     for sensor in sensors:
+        if sensor.place not in FOLLOWED:
+            spot = spot_of(sensor.place, seen) if seen else None
+            if spot is not None:
+                expects.append(_once(trial, sensor, spot, driven.lasts))
+            continue
         value = shown(made, driven.run, sensor)
         ends = [np.interp(driven.run.time, run.time, shown(made, run, sensor)) for run in (low, high)]
         known = _doubt(sensor, value, fans)
@@ -133,7 +173,16 @@ def _foretold(build: Build, trial: Trial) -> Foretold:
         off = WITHIN * np.hypot(apart, known)
         lines[sensor.id] = (driven.run.time, value, value - off, value + off)
         expects.append(_expect(build, trial, (made, driven), sensor, lines[sensor.id]))
-    return Foretold(driven, tuple(expects), lines, _fans(driven))
+    marks = _marks(made, driven) if any(one.place == "mark" for one in sensors) else ()
+    return Foretold(driven, tuple(expects), lines, _fans(driven), marks)
+
+
+def _marks(made: Prepared, driven: Driven) -> tuple[float, ...]:
+    """Speeds before the face as the trial ends."""
+    wide, high = size_of(made.package.core)
+    if wide <= 0 or high <= 0:
+        return ()
+    return speeds_at_marks(air_in_drive(made, driven.run, float(driven.run.time[-1]), 1.0).speed, wide, high)
 
 
 def _fans(driven: Driven) -> Fans:
@@ -146,6 +195,20 @@ def _fans(driven: Driven) -> Fans:
     at = [float(run.time[one[0]]) if one else math.inf for one in (starts, stops)]
     gauge = [float(run.gauge[one[0]]) if one else math.inf for one in (starts, stops)]
     return Fans(at[0], gauge[0], at[1], gauge[1])
+
+
+def _once(trial: Trial, sensor: Sensor, spot: Spot, lasts: float) -> Expect:
+    """A place that is read by the way, against the mean of what was read there."""
+    own = [
+        (one.at.si, value) for one in trial.readings if one.sensor == sensor.id and (value := value_of(one)) is not None
+    ]
+    off = float(np.hypot(sensor.zero.si, sensor.noise.si) if figure_at(sensor.place) == "temperature" else 0.0)
+    half = WITHIN * math.hypot(spot.doubt, off or sensor.share.si * spot.value)
+    low, high = spot.value - half, spot.value + half
+    if not own:
+        return Expect(sensor, lasts, spot.value, low, high, None, 0.0)
+    read = sum(value for _, value in own) / len(own)
+    return Expect(sensor, own[-1][0], spot.value, low, high, read, WITHIN * (read - spot.value) / max(half, 1e-9))
 
 
 def _doubt(sensor: Sensor, value: Floats, fans: float) -> Floats | float:

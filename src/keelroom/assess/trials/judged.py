@@ -10,6 +10,7 @@ import numpy as np
 
 from keelroom.assess.drives.driven import Prepared, doubtful_runs, prepared, run_of
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.trials.spots import FALLS
 from keelroom.assess.trials.tried import (
     Point,
     as_tried,
@@ -17,6 +18,7 @@ from keelroom.assess.trials.tried import (
     line_of,
     read_by,
     schedule_of,
+    sensor_of,
 )
 from keelroom.catalogue.protocols import protocol_of
 from keelroom.core.answer import WITHIN
@@ -69,6 +71,8 @@ def judged(build: Build, trial: Trial, boiling: float = math.nan) -> Judged:
         passes: Passes = "open"
         if volts is not None and protocol.passes == "volts":
             passes = "passes" if float(volts[2][-1]) >= HELD else "fails"
+        if protocol.passes == "holds":
+            passes = _holds(build, trial)
         lasted = float(volts[1][-1]) if volts is not None else 0.0
         return Judged(passes, None, None, None, math.nan, lasted, lasted > 0, math.nan, math.nan, set_at)
     sensor, seconds, values = line
@@ -93,6 +97,19 @@ def judged(build: Build, trial: Trial, boiling: float = math.nan) -> Judged:
         set_at,
     )
     return found._replace(passes=_passes(protocol.passes, found, limit))
+
+
+def _holds(build: Build, trial: Trial) -> Passes:
+    """Whether the pressure of a test stays from its first reading to its last, long enough after."""
+    read = []
+    for one in trial.readings:
+        sensor = sensor_of(build, one.sensor)
+        if sensor is not None and sensor.place == "held" and one.pressure is not None:
+            read.append((one.at.si, one.pressure.si))
+    read.sort()
+    if len(read) < 2 or read[-1][0] - read[0][0] < 0.9 * protocol_of(trial.protocol).needs:
+        return "open"
+    return "passes" if read[0][1] - read[-1][1] <= FALLS else "fails"
 
 
 def _passes(rule: str, found: Judged, limit: float) -> Passes:

@@ -5,6 +5,7 @@ from __future__ import annotations
 
 import csv
 import io
+import json
 import math
 from collections.abc import Iterator, Sequence
 from datetime import datetime
@@ -40,6 +41,9 @@ OF_PLACE: dict[ReadAt, tuple[str, ...]] = {
     "volts": ("V", "mV"),
     "battery": ("A",),
     "air": ("CFM", "m³/h"),
+    "motor": ("V", "mV"),
+    "running": ("A",),
+    "start": ("A",),
 }
 DEGREES = ("°C", "°F")
 BELIEVED: dict[ReadAt, tuple[float, float]] = {"volts": (0.0, 60.0), "battery": (-600.0, 600.0), "air": (0.0, 10.0)}
@@ -117,6 +121,40 @@ def guess(text: str, sensors: Sequence[Sensor]) -> Guess:
     time = _time(heads, body, comma)
     found = tuple(_lines(heads, body, comma, (time[0], sensors)))
     return Guess(heads, header, separator, comma, time, found, tuple(tuple(row) for row in body[:8]))
+
+
+def kept(how: Guess) -> tuple[str, str]:
+    """How a file is read as texts to be found again by: its heads, and the rest but its first lines and its clock."""
+    rest = {
+        "header": how.header,
+        "separator": how.separator,
+        "comma": how.comma,
+        "time": list(how.time),
+        "lines": [list(line) for line in how.lines],
+    }
+    return "\t".join(how.heads), json.dumps(rest)
+
+
+def as_before(how: Guess, text: str, sensors: Sequence[Sensor]) -> Guess:
+    """A guess as files of the same columns were read before; itself where what was kept cannot be read any more. A
+    sensor that is no longer there is not taken."""
+    known = {one.id: one for one in sensors}
+    try:
+        told = json.loads(text)
+        place, unit = told["time"]
+        lines = tuple(Line(int(at), str(ident), str(symbol)) for at, ident, symbol in told["lines"])
+        header, comma, separator = bool(told["header"]), bool(told["comma"]), str(told["separator"])
+    except (ValueError, TypeError, KeyError):
+        return how
+    width = len(how.heads)
+    usable = tuple(
+        line
+        for line in lines
+        if line.place < width and line.sensor in known and line.unit in units_of(known[line.sensor])
+    )
+    if not (0 <= int(place) < width and unit in TIME_UNITS and separator == how.separator):
+        return how
+    return how._replace(header=header, comma=comma, time=(int(place), str(unit)), lines=usable)
 
 
 def _time(heads: Sequence[str], body: Sequence[Sequence[str]], comma: bool) -> tuple[int, str]:

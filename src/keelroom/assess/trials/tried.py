@@ -21,6 +21,20 @@ from keelroom.document.schema.trials import Calibration, Log, ReadAt, Reading, S
 from keelroom.errors import InputError
 
 TEMPERATURES: tuple[ReadAt, ...] = ("gauge", "outlet", "inlet", "oil", "gearbox")
+FOLLOWED: tuple[ReadAt, ...] = (*TEMPERATURES, "volts", "battery", "air")
+"""Places a drive has a line over time for: what readings there tell is learnt from."""
+FIGURES: dict[ReadAt, str] = {
+    "air": "airflow",
+    "volts": "voltage",
+    "battery": "current",
+    "motor": "voltage",
+    "running": "current",
+    "start": "current",
+    "held": "pressure",
+    "sound": "level",
+    "mark": "wind",
+}
+"""The field of a reading a place's figure stands in; temperatures elsewhere."""
 SPAN, SWINGS = 150.0, 500.0
 """[s] a log is taken in means over, and one that swings with its fans: no model knows the moment of a swing, and over
 three of them it matters little."""
@@ -126,21 +140,28 @@ def line_of(build: Build, trial: Trial, place: ReadAt | None = None) -> tuple[Se
 
 
 def points_of(build: Build, trial: Trial) -> Iterator[Point]:
-    """Its readings; those without a sensor or a figure are left out, and those from after it was stopped."""
+    """Its readings where a drive has a line; those without a sensor or a figure are left out, and those from after it
+    was stopped."""
     ends = trial.stopped.si if trial.stopped else float("inf")
     for reading in trial.readings:
         sensor, value = sensor_of(build, reading.sensor), value_of(reading)
-        if sensor is not None and value is not None and reading.at.si <= ends:
+        followed = sensor is not None and sensor.place in FOLLOWED
+        if sensor is not None and followed and value is not None and reading.at.si <= ends:
             yield Point(sensor, reading.at.si, value, doubt_of(sensor, value), 0.0, reading.standing)
     for log in trial.logs:
         sensor = sensor_of(build, log.sensor)
-        if sensor is not None and len(log.seconds) > 1:
+        if sensor is not None and sensor.place in FOLLOWED and len(log.seconds) > 1:
             yield from _of_log(log, sensor, ends)
+
+
+def figure_at(place: ReadAt) -> str:
+    """The field of a reading a place's figure stands in."""
+    return FIGURES.get(place, "temperature")
 
 
 def value_of(reading: Reading) -> float | None:
     """Its figure, whichever kind it has."""
-    there = (reading.temperature, reading.voltage, reading.current, reading.airflow)
+    there = (reading.temperature, *(getattr(reading, name) for name in sorted(set(FIGURES.values()))))
     return next((one.si for one in there if one is not None), None)
 
 

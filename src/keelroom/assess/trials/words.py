@@ -16,7 +16,7 @@ from keelroom.catalogue.protocols import protocol_of
 from keelroom.core.answer import WITHIN
 from keelroom.core.trials.fit import LIKE_PRIOR, TRADES
 from keelroom.document.schema.build import Build
-from keelroom.document.schema.trials import Calibration, Trial
+from keelroom.document.schema.trials import Trial
 from keelroom.units import KINDS, format_si
 
 NAMES = {
@@ -44,18 +44,26 @@ UNLIKE = {
     "sensor": "another sensor",
     "hood": "the hood",
 }
+SHOWN = {
+    "air": "airflow",
+    "running": "current",
+    "start": "current",
+    "held": "pressure",
+    "sound": "sound level",
+    "mark": "air speed",
+}
+"""kinds of figures by place; volts and amps of the battery are told finer, temperatures elsewhere"""
 VERDICTS = {"passes": ("good", "Passes"), "fails": ("problem", "Fails"), "open": ("", "Says nothing yet")}
 
 
 def figure(place: str, value: float, system: str) -> str:
     """A reading of a place in the user's units."""
-    if place == "air":
-        return format_si(value, KINDS["airflow"], system)
-    if place == "volts":
+    if place in ("volts", "motor"):
         return f"{value:.1f} V"
     if place == "battery":
         return f"{value:+.0f} A".replace("-", "−")
-    return degrees(value, system)
+    kind = SHOWN.get(place)
+    return format_si(value, KINDS[kind], system) if kind else degrees(value, system)
 
 
 def kelvin(value: float, system: str) -> str:
@@ -84,7 +92,8 @@ def trial_words(build: Build, trial: Trial, found: Judged, system: str) -> Said:
     if found.sensor is None:
         if found.passes != "open":
             role, word = VERDICTS[found.passes]
-            return ((role, f"{word} by its volts."),)
+            by = "volts" if protocol.passes == "volts" else "pressure"
+            return ((role, f"{word} by its {by}."),)
         return (("faint", f"No reading yet. {protocol.purpose}."),)
     said: list[tuple[str, str]] = [_verdict(found, protocol.needs, system), *_loose(build, trial)]
     if found.rest is not None:
@@ -256,11 +265,3 @@ FEW = 40
 """Runs a first answer is found in."""
 HALF = 0.4
 """Share of its doubt before under which nobody minds what a factor trades off with."""
-
-
-def calibrated_by(calibration: Calibration) -> str:
-    """Where figures come from while a calibration is on; '' where none is."""
-    if not calibration.on:
-        return ""
-    count = len(calibration.trials)
-    return f"calibrated by “{calibration.trials[0]}”" if count == 1 else f"calibrated by {count} trials"

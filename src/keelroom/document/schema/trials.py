@@ -8,8 +8,27 @@ from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Maybe
 from keelroom.document.schema.drive import Begins, Leg
 
-ReadAt = Literal["gauge", "outlet", "inlet", "oil", "gearbox", "volts", "battery", "air"]
-"""gauge as the driver sees it; hoses; oil; gearbox fluid; volts at the battery; amps it takes; air through the core"""
+ReadAt = Literal[
+    "gauge",
+    "outlet",
+    "inlet",
+    "oil",
+    "gearbox",
+    "volts",
+    "battery",
+    "air",
+    "motor",
+    "running",
+    "start",
+    "vent",
+    "fin",
+    "held",
+    "sound",
+    "mark",
+]
+"""gauge as the driver sees it; hoses; oil; gearbox fluid; volts at the battery; amps it takes; air through the core
+volts at a fan's plug; amps of the fans as they run, and of a start; A/C vents; between the core's fins; pressure the
+circuit holds; sound ahead of the grille; air speed at a mark before the face"""
 ReadBy = Literal["needle", "probe", "infrared", "anemometer", "meter", "car"]
 """needle gauge; probe or logger; infrared gun; hand anemometer; volt or clamp meter; the car's own computer"""
 FactorId = Literal["heat", "core", "fans", "leaks", "flow"]
@@ -47,8 +66,22 @@ class Reading(Strict):
     voltage: Annotated[Maybe, Spec("voltage", "Reads", ge=0, le=60)] = None
     current: Annotated[Maybe, Spec("current", "Reads", ge=-500, le=500)] = None
     airflow: Annotated[Maybe, Spec("airflow", "Reads", ge=0, le=10)] = None
+    pressure: Annotated[Maybe, Spec("pressure", "Reads", ge=0, le=400e3)] = None
+    level: Annotated[Maybe, Spec("sound level", "Reads", ge=20, le=140)] = None
+    wind: Annotated[Maybe, Spec("air speed", "Reads", ge=0, le=60)] = None
+    mark: Annotated[int, Field(ge=0, le=60)] = 0
+    """of the face it was read at, 0 none"""
     standing: bool = False
     """read with the fans standing"""
+    note: str = ""
+
+
+class Photo(Strict):
+    """A picture kept in a folder beside the build: its name there, and the SHA-256 it had when it was taken in."""
+
+    id: str
+    file: Annotated[str, Field(max_length=200, pattern=r"^[^/\\\\]*$")] = ""
+    digest: Annotated[str, Field(max_length=64)] = ""
     note: str = ""
 
 
@@ -80,6 +113,7 @@ class Trial(Strict):
     package: Kept = ""
     readings: Annotated[tuple[Reading, ...], most(200)] = ()
     logs: Annotated[tuple[Log, ...], most(20)] = ()
+    photos: Annotated[tuple[Photo, ...], most(40)] = ()
     counts: bool = True
     """the calibration goes by it"""
     stopped: Annotated[Maybe, Spec("minutes", "Stopped early after", ge=0, le=86400, help="Empty: it ran its time")] = (
@@ -136,6 +170,24 @@ def usual_sensors() -> tuple[Sensor, ...]:
         Sensor(id="volts", name="Voltmeter at the battery", place="volts", by="meter", share=quantity("1 %", "share")),
         Sensor(id="clamp", name="Clamp meter", place="battery", by="meter", share=quantity("5 %", "share")),
     )
+
+
+def sensor_for(place: ReadAt) -> Sensor:
+    """What a shop reads a place with that its usual sensors do not. Doubts common practice, no source."""
+    more: dict[ReadAt, tuple[str, ReadBy, str]] = {
+        "oil": ("Oil gauge", "needle", "3 %"),
+        "gearbox": ("Gearbox gauge", "needle", "3 %"),
+        "motor": ("Voltmeter at a fan’s plug", "meter", "1 %"),
+        "running": ("Clamp on the fans’ wire", "meter", "5 %"),
+        "start": ("Clamp on the fans’ wire, peak held", "meter", "20 %"),
+        "vent": ("Probe in the middle vent", "probe", "3 %"),
+        "fin": ("Probe between the fins", "probe", "3 %"),
+        "held": ("Gauge of the pressure tester", "needle", "3 %"),
+        "sound": ("Sound meter", "meter", "3 %"),
+        "mark": ("Hand anemometer at a mark", "anemometer", "5 %"),
+    }
+    name, by, share = more.get(place, ("A probe", "probe", "3 %"))
+    return Sensor(id=place, name=name, place=place, by=by, share=quantity(share, "share"))
 
 
 class Trials(Strict):

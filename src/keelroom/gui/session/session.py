@@ -21,8 +21,9 @@ from keelroom.document.act import Act
 from keelroom.document.autosave import Autosave, Keeper, LeftBehind, Origin, Recovered
 from keelroom.document.difference import came, differences, worded
 from keelroom.document.edits import Edit, set_value
-from keelroom.document.fields import part_of
+from keelroom.document.fields import get, part_of
 from keelroom.document.file import Stored, read, save
+from keelroom.document.photos import carry, take_in
 from keelroom.document.schema.build import Build
 from keelroom.document.store import Store
 from keelroom.document.writing import clear_abandoned
@@ -384,13 +385,29 @@ class Session(QObject):
         """Write the file. Raises DocumentError and loses nothing; code “changed_on_disk” where another program wrote
         the open file meanwhile and `replacing` does not say that this is known."""
         same = self.path is not None and os.path.realpath(path) == os.path.realpath(self.path)
+        before = self.path
         stored = save(self.store.to_write(), path, self._digest if same and not replacing else "", self.store.saved)
         self.keeper.rest()
         self.autosave.discard()
         self.path, self._digest = path.absolute(), stored.digest
         self.store.mark_saved(stored.build)
         self.saved.emit()
-        self.told.emit(f"Saved {path.name}" + (f": {stored.note}" if stored.note else ""))
+        lost = carry(stored.build, before, self.path)
+        gone = f"; photos that could not come along: {', '.join(lost)}" if lost else ""
+        self.told.emit(f"Saved {path.name}" + (f": {stored.note}" if stored.note else "") + gone)
+
+    def keep_photo(self, where: tuple[str, ...], source: Path) -> bool:
+        """Take a photo in at a list of photos; whether it was done. What was wrong is told."""
+        if self.path is None:
+            self.told.emit("Save the build first: photos stand in a folder beside its file")
+            return False
+        there = get(self.build, where)
+        try:
+            photo = take_in(self.path, source, there)
+        except KeelRoomError as error:
+            self.told.emit(error.message)
+            return False
+        return self.attempt(set_value(where, (*there, photo), f"Photo {photo.file}"))
 
     def differences_from(self, path: Path) -> tuple[str, ...]:
         """What this build says differently from a file as it stands now. One sentence where the file cannot be read."""

@@ -14,6 +14,8 @@ LONGEST_SIGN = 4
 """Letters of a currency."""
 TEXT_SIZES, USUAL_SIZE = (9, 10, 11, 12, 14), 10
 """[pt] the type may be set to, and what it is unless it is."""
+MOST_LOGS = 40
+"""Sorts of loggers' files kept in mind."""
 MOST_RECENT = 8
 """Files kept in mind."""
 
@@ -129,6 +131,20 @@ class Settings:
     def keep_columns(self, table: str, away: list[str], wide: dict[str, int]) -> None:
         """Keep them."""
         self._store.setValue(f"columns/{table}", json.dumps([away, wide]))
+
+    @property
+    def logs_read(self) -> dict[str, str]:
+        """How loggers' files were read last, by the heads of their columns."""
+        try:
+            found = json.loads(str(self._store.value("logs read", "{}")))
+            return {str(heads): str(how) for heads, how in found.items()}
+        except (ValueError, AttributeError):
+            return {}
+
+    def keep_log_read(self, heads: str, how: str) -> None:
+        """Keep how a file of these heads was read; of many the oldest goes."""
+        found = {one: was for one, was in self.logs_read.items() if one != heads} | {heads: how}
+        self._store.setValue("logs read", json.dumps(dict(list(found.items())[-MOST_LOGS:])))
 
     @property
     def template(self) -> str:

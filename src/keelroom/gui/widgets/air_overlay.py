@@ -10,7 +10,7 @@ import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QBrush, QColor, QPainter, QPen, QTransform
 
-from keelroom.assess.questions.airmap import AirMap, Quantity
+from keelroom.assess.drives.face import AirMap, Quantity
 from keelroom.core.arrays import Floats
 from keelroom.document.schema.package import Package
 from keelroom.gui.theme.palette import Palette

@@ -21,6 +21,7 @@ from keelroom.gui.rows import Page
 from keelroom.gui.session.session import Session
 from keelroom.gui.station import Leaf, Station
 from keelroom.gui.theme.dress import dress
+from keelroom.gui.walks import Walked
 from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.page_view import Actions, PageView
 from keelroom.gui.widgets.part_head import Headings
@@ -49,6 +50,8 @@ class Form(WhenSeen, QWidget):
 
     turned = pyqtSignal()
     """another part is shown, or another picture beside it"""
+    benched = pyqtSignal()
+    """bench mode is asked for, on what the station walks"""
 
     def __init__(
         self,
@@ -120,6 +123,10 @@ class Form(WhenSeen, QWidget):
         self.heads.open(leaf, title)
         self.refresh()
         self.turned.emit()
+
+    def walked(self) -> Walked | None:
+        """What bench mode walks here; None where that is the tape walk."""
+        return None
 
     def take_focus(self) -> None:
         """The cursor into the first field of what is open; into what takes it first where that is no form."""

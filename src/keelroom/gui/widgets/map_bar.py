@@ -7,7 +7,8 @@ from functools import partial
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QSlider, QVBoxLayout, QWidget
 
-from keelroom.assess.questions.airmap import AirMap, Quantity, air_map
+from keelroom.assess.drives.face import AirMap, Quantity
+from keelroom.assess.questions.airmap import air_map
 from keelroom.document.schema.build import Build
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker

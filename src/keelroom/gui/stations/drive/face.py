@@ -10,8 +10,8 @@ from PyQt6.QtGui import QColor, QHideEvent, QPainter, QPaintEvent, QShowEvent, Q
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from keelroom.assess.drives.driven import Driven, Prepared, prepared
+from keelroom.assess.drives.face import AirMap, Quantity, air_in_drive
 from keelroom.assess.drives.words import clock
-from keelroom.assess.questions.airmap import AirMap, Quantity, air_in_drive
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.drive import Schedule
 from keelroom.gui.session.session import Session

@@ -7,7 +7,8 @@ from PyQt6.QtWidgets import QProgressBar, QVBoxLayout
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.questions.hot_day import HotDay, Learnt, learn, reads_words
-from keelroom.assess.trials.words import calibrated_by, learnt_words
+from keelroom.assess.trials.words import learnt_words
+from keelroom.assess.words.calibrated import calibrated_by
 from keelroom.document.edits import set_value
 from keelroom.drawing.trials import learnt_scene
 from keelroom.gui.session.session import Session

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from functools import partial
+from typing import Protocol
 
 from PyQt6.QtCore import QCoreApplication, QObject, QThread, pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout
@@ -15,7 +16,13 @@ from keelroom.gui.session.session import Session
 from keelroom.gui.stations.trials.tries import Tries
 from keelroom.gui.widgets.text import ChoiceBox, button, label
 
-WAYS = (("car", "Car, through a serial adapter"), ("logger", "Logger, line by line"))
+WAYS = (
+    ("car", "Car, through a serial adapter"),
+    ("can", "Car, over its CAN bus directly"),
+    ("logger", "Logger, line by line"),
+)
+ASKED = {"car": "serial port, as the system names it", "logger": "serial port, as the system names it"}
+CAN_ASKED = "sort of interface and channel: socketcan can0"
 EVERY = 1.0
 """[s] between two readings of a car"""
 REDRAWN = 4
@@ -24,6 +31,13 @@ READ_OF_CAR = {"coolant": "outlet", "volts": "volts"}
 """Figures of a car's computer that are readings of the cooling system, and of which place"""
 SHOWN_OF_CAR = ("coolant", "volts", "intake", "ambient", "rpm", "speed", "load")
 CAUTION = "Somebody else reads on the road. Leads away from belts and fans; fans start by themselves."
+
+
+class Car(Protocol):
+    """A car that is asked figure by figure."""
+
+    def read(self, name: str) -> float | None: ...
+    def close(self) -> None: ...
 
 
 class Reading(QThread):
@@ -43,7 +57,7 @@ class Reading(QThread):
         from keelroom.devices.service01 import DeviceError
 
         try:
-            self._car() if self.way == "car" else self._logger()
+            self._logger() if self.way == "logger" else self._car()
         except DeviceError as error:
             self.ended.emit(error.message)
             return
@@ -53,9 +67,7 @@ class Reading(QThread):
         self.ended.emit("")
 
     def _car(self) -> None:
-        from keelroom.devices.adapter import Adapter
-
-        adapter = Adapter(self.port)
+        adapter = self._opened()
         began = time.monotonic()
         try:
             while not self.isInterruptionRequested():
@@ -67,6 +79,16 @@ class Reading(QThread):
                     self.msleep(int(1000 * left))
         finally:
             adapter.close()
+
+    def _opened(self) -> Car:
+        """The car through what was chosen. Raises DeviceError saying what was expected."""
+        if self.way == "can":
+            from keelroom.devices.can_car import opened
+
+            return opened(self.port)
+        from keelroom.devices.adapter import Adapter
+
+        return Adapter(self.port)
 
     def _logger(self) -> None:
         from keelroom.devices.serial_logger import SerialLogger
@@ -132,7 +154,7 @@ class LiveBox(QObject):
     def _sensor(self, name: str) -> Sensor | None:
         """What a figure is read with: the car's own by its place, a logger's column by the sensor's name."""
         there = self.session.build.logbook.sensors
-        if self.way == "car":
+        if self.way != "logger":
             place = READ_OF_CAR.get(name)
             own = [one for one in there if one.place == place]
             return next((one for one in own if one.by == "car"), own[0] if own and place == "volts" else None)
@@ -150,12 +172,12 @@ class LiveBox(QObject):
             box.addItem(words, key)
         box.setCurrentIndex(box.findData(self.way))
         box.setEnabled(not self.running)
-        box.activated.connect(lambda k: setattr(self, "way", box.itemData(k)))
+        box.activated.connect(lambda k: self._choose(box.itemData(k)))
         column.addWidget(box)
         line = QHBoxLayout()
         port = QLineEdit(self.port)
         port.setAccessibleName("Port of the device")
-        port.setPlaceholderText("serial port, as the system names it")
+        port.setPlaceholderText(ASKED.get(self.way, CAN_ASKED))
         port.setEnabled(not self.running)
         port.textChanged.connect(lambda text: setattr(self, "port", text.strip()))
         line.addWidget(port, 1)
@@ -174,6 +196,10 @@ class LiveBox(QObject):
             kept.addWidget(button("Let them go", self.drop, "Let what was read live go"))
             kept.addStretch(1)
             column.addLayout(kept)
+
+    def _choose(self, way: str) -> None:
+        self.way, self.said = way, ""
+        self.come.emit()
 
     def _starter(self) -> QPushButton:
         found = button("Start", self.start, "Start reading live")
@@ -195,7 +221,9 @@ class LiveBox(QObject):
         if self.running:
             return
         if not self.port:
-            self.said = "Which port? It is named like the stand-in says when it starts."
+            wanted = "Which bus? Its interface and channel, as socketcan can0."
+            port = "Which port? It is named like the stand-in says when it starts."
+            self.said = wanted if self.way == "can" else port
             self.come.emit()
             return
         self.said = ""

@@ -9,7 +9,7 @@ from typing import NamedTuple
 from PyQt6.QtWidgets import QApplication, QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.drives.words import clock
-from keelroom.assess.trials.read_log import TIME_UNITS, Guess, Line, Read, guess, read, units_of
+from keelroom.assess.trials.read_log import TIME_UNITS, Guess, Line, Read, as_before, guess, kept, read, units_of
 from keelroom.document.edits import Change, Edit, fresh_id
 from keelroom.document.schema.trials import Log, Sensor
 from keelroom.drawing.trials import logs_scene
@@ -43,8 +43,6 @@ class LogView(BringsIn[Brought]):
     def __init__(self, session: Session, tries: Tries) -> None:
         super().__init__(session, "Readings of a logger")
         self.tries = tries
-        self.remembered: dict[tuple[str, ...], Guess] = {}
-        """how files of the same columns were read before"""
         self.live = LiveBox(session, tries)
         self.live.come.connect(self._live_came)
 
@@ -95,14 +93,14 @@ class LogView(BringsIn[Brought]):
     # a file
 
     def from_file(self, path: Path) -> Callable[[], Brought]:
-        sensors, known = self.session.build.logbook.sensors, dict(self.remembered)
+        sensors, known = self.session.build.logbook.sensors, self.session.settings.logs_read
         return lambda: _from_text(path.stem, text_of(path), sensors, known)
 
     def paste(self) -> None:
         """Look at what lies on the clipboard."""
         board = QApplication.clipboard()
         text = board.text() if board is not None else ""
-        sensors, known = self.session.build.logbook.sensors, dict(self.remembered)
+        sensors, known = self.session.build.logbook.sensors, self.session.settings.logs_read
         self.look(lambda: _from_text("pasted", text, sensors, known))
 
     def _preview(self, column: QVBoxLayout, found: Brought) -> None:
@@ -229,7 +227,7 @@ class LogView(BringsIn[Brought]):
         found, trial = self.brought, self.tries.trial
         if found is None or trial is None or not isinstance(found.read, Read):
             return
-        self.remembered[found.how.heads] = found.how
+        self.session.settings.keep_log_read(*kept(found.how))
         if keep_logs(self.session, trial.id, found.read.logs, f"Bring in {found.name}"):
             self.brought = None
             self.session.told.emit(f"{found.name} stands in “{trial.name}”")
@@ -248,12 +246,12 @@ def keep_logs(session: Session, trial_id: str, logs: tuple[Log, ...], words: str
     return session.attempt(Edit(words, (Change(("logbook", "trials", trial_id, "logs"), there),)))
 
 
-def _from_text(name: str, text: str, sensors: tuple[Sensor, ...], known: dict[tuple[str, ...], Guess]) -> Brought:
+def _from_text(name: str, text: str, sensors: tuple[Sensor, ...], known: dict[str, str]) -> Brought:
     """Text as files of the same columns were read before, else as it is likeliest to be."""
     how = guess(text, sensors)
-    before = known.get(how.heads)
+    before = known.get(kept(how)[0])
     if before is not None:
-        how = before._replace(first=how.first, offset=0.0)
+        how = as_before(how, before, sensors)
     return _as_said(name, text, how, sensors)
 
 

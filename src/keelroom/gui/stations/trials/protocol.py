@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from datetime import date
 from functools import partial
 from pathlib import Path
@@ -21,10 +20,13 @@ from keelroom.drawing.trials import traverse_scene, trial_scene
 from keelroom.gui.saving import ask_and_write
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.trials.board import FOOT
+from keelroom.gui.stations.trials.model import lacks_readings
 from keelroom.gui.stations.trials.tries import Tries
 from keelroom.gui.widgets.column import ScrolledColumn
+from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
+from keelroom.units import KINDS
 
 TICK = 500
 """[ms]"""
@@ -34,13 +36,14 @@ class ProtocolView(ScrolledColumn):
     """Filled anew when another protocol or trial is looked at."""
 
     come = pyqtSignal()
+    benched = pyqtSignal()
+    """bench mode is asked for"""
 
     def __init__(self, session: Session, tries: Tries) -> None:
         super().__init__(session, "How the test is done")
         self.tries = tries
         self.key = ""
         """chosen here; '' follows the trial"""
-        self.began: float | None = None
         self.timer = QTimer(self)
         self.timer.setInterval(TICK)
         self.timer.timeout.connect(self._tick)
@@ -63,7 +66,12 @@ class ProtocolView(ScrolledColumn):
         if self.protocol.passes == "air" and self.session.build.packages:
             wide, high = size_of(self.session.build.package.core)
             foot = "Ten seconds at each mark; their mean times the area is the flow (log-Tchebycheff, ISO 3966)."
-            return traverse_scene(wide, high), "Where the vane is held over this face", foot
+            found = self.tries.found
+            speeds = found.marks if isinstance(found, Foretold) else ()
+            unit = KINDS["air speed"].shown_unit(self.session.system).symbol
+            told = f", and what it should read, {unit}" if speeds else ""
+            title = f"Where the vane is held over this face{told}"
+            return traverse_scene(wide, high, speeds, self.session.system), title, foot
         trial, found = self.tries.trial, self.tries.found
         if trial is None or trial.protocol != self.protocol.key or not isinstance(found, Foretold):
             return None, "", "Make a trial of it: what it should read is drawn then."
@@ -100,11 +108,15 @@ class ProtocolView(ScrolledColumn):
             when = f"{step.minute:g} min" if step.minute >= 0 else "before"
             column.addWidget(label(f"{when}: {step.words}", "strong", wrap=True))
         self._expected(column)
-        line = QHBoxLayout()
+        line = FlowLayout()
         made = button("Make a trial of it", self._make, f"Make a trial: {protocol.name}")
         line.addWidget(made)
+        if any(step.writes for step in protocol.steps):
+            bench = button(
+                "Read it at the bench", self._bench, "Read it at the bench", "", "One reading at a time (F8)"
+            )
+            line.addWidget(bench)
         line.addWidget(button("Blank sheet…", self._sheet, "Save a blank sheet to print"))
-        line.addStretch(1)
         column.addLayout(line)
         column.addStretch(1)
         replace_body(self, body)
@@ -114,23 +126,22 @@ class ProtocolView(ScrolledColumn):
         line = QHBoxLayout()
         self.watch = label("0:00", "bench-figure")
         line.addWidget(self.watch)
-        running = self.began is not None
+        running = self.tries.began is not None
         line.addWidget(button("Stop the clock" if running else "Start the clock", self._run, "Clock of the test"))
         line.addStretch(1)
         column.addLayout(line)
         self._tick()
 
     def _run(self) -> None:
-        self.began = None if self.began is not None else time.monotonic()
-        if self.began is None:
+        self.tries.run_clock()
+        if self.tries.began is None:
             self.timer.stop()
         else:
             self.timer.start()
         self.refresh()
 
     def _tick(self) -> None:
-        seconds = 0 if self.began is None else int(time.monotonic() - self.began)
-        self.watch.setText(f"{seconds // 60}:{seconds % 60:02d}")
+        self.watch.setText(self.tries.clock)
 
     def _expected(self, column: QVBoxLayout) -> None:
         trial, found = self.tries.trial, self.tries.found
@@ -161,6 +172,16 @@ class ProtocolView(ScrolledColumn):
         if self.session.do(offer("add_trial", protocol=self.protocol.key, day=date.today().isoformat())):
             self.tries.choose(self.session.build.logbook.trials[-1].id)
             self.session.told.emit("It stands in the logbook: how warm is the day?")
+
+    def _bench(self) -> None:
+        """Bench mode on the readings of a trial by this protocol, made and laid out where that is not done yet."""
+        trial = self.tries.trial
+        if trial is None or trial.protocol != self.protocol.key:
+            self._make()
+            trial = self.tries.trial
+        if trial is not None and lacks_readings(trial):
+            self.session.do(offer("lay_readings", trial=trial.id))
+        self.benched.emit()
 
     def _sheet(self) -> None:
         """A blank sheet of the protocol, to be filled in with a pen."""

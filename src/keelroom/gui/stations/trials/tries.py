@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 
 from PyQt6.QtCore import QObject, pyqtSignal
@@ -36,6 +37,8 @@ class Tries(QObject):
         super().__init__()
         self.session = session
         self.chosen = ""
+        self.began: float | None = None
+        """when the clock of the test was started"""
         self.found: Foretold | Stopped | None = None
         self.against: Compared | Stopped | None = None
         """the trial against the one before it by the same protocol"""
@@ -53,6 +56,16 @@ class Tries(QObject):
     def before(self, trial: Trial) -> Trial | None:
         """The trial before this one by the same protocol, to hold it against."""
         return trial_before(self.session.build, trial)
+
+    def run_clock(self) -> None:
+        """Start the clock of the test, or stop it."""
+        self.began = None if self.began is not None else time.monotonic()
+
+    @property
+    def clock(self) -> str:
+        """What it shows."""
+        seconds = 0 if self.began is None else int(time.monotonic() - self.began)
+        return f"{seconds // 60}:{seconds % 60:02d}"
 
     def choose(self, ident: str) -> None:
         """Look at another trial."""

@@ -18,6 +18,7 @@ from keelroom.assess.questions.why import (
     temperature_working,
 )
 from keelroom.assess.report import margin_text, settles_text
+from keelroom.assess.words.calibrated import calibrated_by
 from keelroom.gui.session.session import Session
 from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.panels.panel import DrawerPanel, pair
@@ -100,6 +101,9 @@ class WhyPanel(DrawerPanel):
     def _working(self, column: QVBoxLayout, working: Working, told: str, more: Callable[[], object]) -> None:
         column.addWidget(label(working.title, "head", wrap=True))
         column.addWidget(label(told, wrap=True))
+        by = calibrated_by(self.session.build.calibration)
+        if by:
+            column.addWidget(label(f"{by[0].upper()}{by[1:]}.", "good", wrap=True))
         column.addSpacing(6)
         column.addWidget(label("What moves it most", "head"))
         self.moves = label("working it out …", wrap=True)
