@@ -321,3 +321,20 @@ def test_columns_are_remembered_for_another_day(driver, tmp_path):
         assert fresh.brought.how.lines == lines
     finally:
         other.dispose()
+
+
+def test_a_late_clock_is_told_and_set_by_a_press(driver, tmp_path):
+    trials(driver, "Log")
+    station(driver).tries.choose("soak1")
+    log = station(driver).tries.trial.logs[0]
+    rows = [f"{at - 60:.1f},{value:.2f}" for at, value in zip(log.seconds, log.values, strict=True) if at >= 60]
+    path = tmp_path / "late.csv"
+    path.write_text("\n".join(["time (s),coolant °C", *rows]))
+    view = station(driver).findChild(_log_view())
+    view.look_at(path)
+    driver.until(lambda: view.brought is not None)
+    assert "Its clock seems 60 s late" in said(driver)
+    driver.click("Set its clock")
+    driver.until(lambda: not view.worker.busy)
+    assert view.brought.how.offset == 60.0
+    assert "Its clock seems" not in said(driver)

@@ -1,10 +1,18 @@
 """A logger's file: guesses, each broken way a log comes in, and how large ones are kept."""
 
+import numpy as np
 import pytest
+from scipy.signal import correlate
 
+from keelroom.assess.trials.clocks import clock_late
 from keelroom.assess.trials.read_log import guess, read
-from keelroom.document.schema.trials import usual_sensors
+from keelroom.document.file import load
+from keelroom.document.schema.trials import Log, usual_sensors
 from keelroom.errors import InputError
+from tests.conftest import DEMO
+from tests.trials import trial, with_trials
+
+BUILD = load(DEMO)
 
 SENSORS = usual_sensors()
 
@@ -87,3 +95,28 @@ def test_a_million_lines_are_thinned_to_means():
     assert len(log.seconds) <= 6000
     assert log.values[100] == pytest.approx(90.5, abs=0.2)
     assert log.seconds[-1] == pytest.approx(3999, abs=2)
+
+
+@pytest.mark.parametrize("late", [-90.0, 35.0, 0.0])
+def test_a_clock_that_is_late_is_found(late):
+    """Against scipy.signal.correlate on the same two lines, a degree of scatter and a level of their own apart."""
+    dice = np.random.default_rng(7)
+    seconds = np.arange(0.0, 1500.0, 1.0)
+    seen = 88 + 4 * np.sin(seconds / 70) + 2 * np.sin(seconds / 23)
+    first = Log(id="a", sensor="upper", seconds=tuple(seconds), values=tuple(seen + 0.5 * dice.standard_normal(1500)))
+    own = np.interp(seconds + late, seconds, seen) + 2 + 0.5 * dice.standard_normal(1500)
+    second = Log(id="b", sensor="car", seconds=tuple(seconds), values=tuple(own))
+    one = trial(logs=(first,))
+    build = with_trials(BUILD, one)
+    told = clock_late(build, one, second)
+    if late == 0.0:
+        assert told is None
+        return
+    assert told is not None
+    pair = [np.array(log.values) - np.mean(log.values) for log in (first, second)]
+    lag = float(np.argmax(correlate(*pair)) - (len(seconds) - 1))
+    assert told[0] == pytest.approx(late, abs=2)
+    assert told[0] == pytest.approx(lag, abs=3)
+    still = second.model_copy(update={"values": (88.0,) * 1500})
+    assert clock_late(build, one, still) is None
+    assert clock_late(build, one, second.model_copy(update={"sensor": "volts"})) is None

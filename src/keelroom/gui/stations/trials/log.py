@@ -9,6 +9,7 @@ from typing import NamedTuple
 from PyQt6.QtWidgets import QApplication, QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from keelroom.assess.drives.words import clock
+from keelroom.assess.trials.clocks import clock_late
 from keelroom.assess.trials.read_log import TIME_UNITS, Guess, Line, Read, as_before, guess, kept, read, units_of
 from keelroom.document.edits import Change, Edit, fresh_id
 from keelroom.document.schema.trials import Log, Sensor
@@ -127,6 +128,7 @@ class LogView(BringsIn[Brought]):
             column.addWidget(label(found.read, "problem", wrap=True))
         else:
             self._told(column, found.read)
+            self._clocks(column, how, found.read)
         line = QHBoxLayout()
         keep = button("Bring it in", self._keep, "Bring the readings in")
         keep.setEnabled(isinstance(found.read, Read))
@@ -134,6 +136,20 @@ class LogView(BringsIn[Brought]):
         line.addWidget(button("Leave it", self.leave, "Leave the file"))
         line.addStretch(1)
         column.addLayout(line)
+
+    def _clocks(self, column: QVBoxLayout, how: Guess, found: Read) -> None:
+        """Whether its clock goes with that of another log of the trial; set right by a press only."""
+        trial = self.tries.trial
+        told = [clock_late(self.session.build, trial, log) for log in found.logs] if trial is not None else []
+        apart = next((one for one in told if one is not None), None)
+        if apart is None:
+            return
+        late, other = apart
+        way = "late" if late > 0 else "early"
+        words = f"Its clock seems {abs(late):.0f} s {way} against “{other.source or other.id}”, by what both saw."
+        column.addWidget(label(words, "doubt", wrap=True))
+        fixed = how._replace(offset=how.offset + late)
+        column.addWidget(button(f"Take it as {abs(late):.0f} s {way}", lambda: self._read_as(fixed), "Set its clock"))
 
     def _told(self, column: QVBoxLayout, found: Read) -> None:
         names = {one.id: one.name or one.id for one in self.session.build.logbook.sensors}
