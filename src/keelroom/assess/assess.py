@@ -10,7 +10,6 @@ from keelroom.assess.electrical.figures import electrics
 from keelroom.assess.figures.assessment import Assessment, CaseAmbients, CaseFigures, CaseResult, RulesOfThumb, Totals
 from keelroom.assess.figures.beliefs import beliefs_of
 from keelroom.assess.figures.down import battery_down, known_already
-from keelroom.assess.figures.effort import cost, effort
 from keelroom.assess.figures.seen import unlike_known, unlike_seen
 from keelroom.assess.figures.solving import cases_of
 from keelroom.assess.fit.clearances import fit_up
@@ -18,6 +17,8 @@ from keelroom.assess.inputs.cases import idle_case
 from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.mended import judged_on
 from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.work.money import likely_hours
+from keelroom.assess.work.shopping import parts_cost
 from keelroom.core import rules
 from keelroom.core.ambients import holding_ambients
 from keelroom.core.kept import in_one_go
@@ -182,6 +183,6 @@ def _totals(build: Build, package: Package, idle: CaseFigures | None) -> Totals:
         amps_at_idle=idle.electrical_current if idle else None,
         alternator_at_idle=idle.alternator_current if idle else None,
         volts_at_idle=idle.system_voltage if idle else None,
-        cost=cost(build, package),
-        effort=effort(build, package),
+        cost=parts_cost(build, package),
+        hours=likely_hours(build, package),
     )

@@ -6,7 +6,6 @@ import math
 from collections.abc import Callable
 
 from keelroom.assess.figures.assessment import Assessment, CaseFigures, CaseResult
-from keelroom.assess.figures.effort import effort_words
 from keelroom.assess.figures.outputs import OF_CASE, day_text
 from keelroom.assess.fit.clearances import Fit, Gap
 from keelroom.assess.words import worded
@@ -259,8 +258,7 @@ def totals_lines(assessment: Assessment, system: str, sign: str = "") -> list[st
     if totals.cost is not None:
         lines.append(f"Parts: {sign}{totals.cost:.0f}")
     if totals.hours is not None:
-        words = effort_words(totals.effort) if totals.effort else ""
-        lines.append(f"Shop hours: {format_si(totals.hours, KINDS['time'], system)}{words}")
+        lines.append(f"Shop hours: {format_si(totals.hours, KINDS['time'], system)} likely, all hands")
     for name, have, want, kind in (
         ("Frontal-area rule", rules.face_area, rules.face_area_wanted, "area"),
         ("CFM rule", rules.airflow, rules.airflow_wanted, "airflow"),

@@ -42,6 +42,11 @@ RANGES = {
     "GapRule": "gap 1/16..3 in",
     "Leg": """lasts 0..300 min; speed 0..130 mph; grade -15..20 %; towed 0..12000 lb; gear_step 0.9..5;
         ac_share 20..100 %; rpm 500..7500 rpm; ambient -30..52 °C; stands 0..10 min; goes 0..30 min""",
+    "Tick": "took 0..600 min",
+    "Item": "price 0..3000; lead 0..60",
+    "OwnStep": "low 1..600 min; likely 1..600 min; high 1..1200 min; hands 1..3; cost 0..2000",
+    "Pace": "times 0.4..2.5",
+    "Work": "people 1..4; begins 5..14 h; day 1..12 h; rate 0..250; contingency 0..60 %",
     "Stores": """times 0.6..1.6; oil 2..14 L; sensor_lag 1..60 s; sender_lag 1..60 s; needle_lag 1..120 s;
         least_on 0..300 s""",
     "Supply": """regulated 13..30 V; pulley_ratio 1.2..4; speed_limit 8000..24000 rpm; redline 2000..11000 rpm;
@@ -109,7 +114,6 @@ RANGES = {
         stock 0.1..60 ft; years 0..30; cost 0..500""",
     "Via": "x -24..90 in; y -30..60 in; z -30..250 in",
     "Coolant": "glycol_share 0..100 %; coldest -50..60 °F",
-    "Package": "hours 0..300 h",
     "DutyCase": """speed 0..180 mph; grade -20..25 %; towed_mass 0..20000 lb; gear_step 0.5..5; rpm 450..10000 rpm;
         stops_per_km 0..10; ambient -30..130 °F; seen_at 140..290 °F; seen_day -30..130 °F;
         seen_for 0.5..120 min""",

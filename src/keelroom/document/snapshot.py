@@ -1,4 +1,4 @@
-"""A package as it stood on a day, kept as text: a record, which no edit reaches."""
+"""A package as it stood on a day, and other long texts, kept in one line: a record, which no edit reaches."""
 
 from __future__ import annotations
 
@@ -12,17 +12,27 @@ MOST = 2_000_000
 """Bytes a package may come to: more was not written here."""
 
 
+def packed(text: str) -> str:
+    """A text in one line, a tenth as long (zlib, base64)."""
+    return base64.b64encode(zlib.compress(text.encode(), 9)).decode("ascii")
+
+
+def unfolded(text: str) -> str:
+    """The text that was packed; '' where none was, or it is damaged."""
+    try:
+        return zlib.decompressobj().decompress(base64.b64decode(text, validate=True), MOST).decode() if text else ""
+    except (ValueError, zlib.error, binascii.Error):
+        return ""
+
+
 def kept(package: Package) -> str:
-    """Its JSON, packed (zlib, base64): a tenth as long."""
-    return base64.b64encode(zlib.compress(package.model_dump_json().encode(), 9)).decode("ascii")
+    """A package's JSON, packed."""
+    return packed(package.model_dump_json())
 
 
 def unpacked(text: str) -> Package | None:
     """The package out of the text it was kept as; None where none was, or it is of a format no longer read."""
-    if not text:
-        return None
     try:
-        packed = zlib.decompressobj()
-        return Package.model_validate_json(packed.decompress(base64.b64decode(text, validate=True), MOST))
-    except (ValueError, zlib.error, binascii.Error):
+        return Package.model_validate_json(unfolded(text)) if text else None
+    except ValueError:
         return None

@@ -30,7 +30,6 @@ from keelroom.assess.drives.words import headline
 from keelroom.assess.electrical.bench import bench_steps, jumper_list
 from keelroom.assess.electrical.harness import loom_list, parts_list, splice_list, wire_list
 from keelroom.assess.figures.assessment import Assessment
-from keelroom.assess.figures.effort import HOUR, cost, effort, hours_by, priced
 from keelroom.assess.figures.loop_told import fill_steps
 from keelroom.assess.figures.read_off import air_in
 from keelroom.assess.findings import Finding
@@ -49,6 +48,8 @@ from keelroom.assess.trials.tried import trial_before
 from keelroom.assess.trials.words import compared_words, expect_words, trial_words
 from keelroom.assess.words import clause, worded
 from keelroom.assess.words.calibrated import calibrated_by
+from keelroom.assess.work.money import hours_by, priced
+from keelroom.assess.work.shopping import parts_cost
 from keelroom.core.loop.hoses import MAKES
 from keelroom.document.difference import between_packages, value_words
 from keelroom.document.fields import measured_fields
@@ -301,15 +302,15 @@ def _quote(assessment: Assessment, sign: str) -> list[Flowable]:
     parts = priced(build, package)
     rows: list[list[Any]] = [["Part", "Price"]]
     rows += [[part.name, money_text(part.price, sign)] for part in parts if part.price is not None]
-    total = cost(build, package)
+    total = parts_cost(build, package)
     if total is not None:
         rows.append(["Parts together", money_text(total, sign)])
     without = list(dict.fromkeys(part.name for part in parts if part.price is None))
-    taken = effort(build, package)
+    taken = hours_by(build, package)
     hours: list[list[Any]] = [["Work", "Hours"]]
-    if taken is not None:
-        hours += [[words, f"{number:.1f}"] for words, number in hours_by(taken)]
-        hours.append(["Hours together", f"{taken.total / HOUR:.1f}"])
+    if taken:
+        hours += [[safe(words), f"{number:.1f}"] for words, number in taken]
+        hours.append(["Hours together, likely", f"{sum(number for _, number in taken):.1f}"])
     story: list[Flowable] = [Paragraph("Quote", STYLES["head"])]
     story += [_grid(table, [0.6 * WIDTH, 0.2 * WIDTH]) for table in (rows, hours) if len(table) > 1]
     if without:

@@ -15,8 +15,9 @@ from keelroom.gui.stations.fitup.declared import FIT_UP
 from keelroom.gui.stations.loop.declared import LOOP
 from keelroom.gui.stations.survey.declared import SURVEY
 from keelroom.gui.stations.trials.declared import TRIALS
+from keelroom.gui.stations.work.declared import WORK
 
-STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, LOOP, ELECTRICAL, DRIVE, TRIALS)
+STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, LOOP, ELECTRICAL, DRIVE, TRIALS, WORK)
 
 
 OWNERS = {pattern: station for station in STATIONS for pattern in station.owns}

@@ -45,9 +45,11 @@ def test_every_list_of_the_demo_is_looked_at():
     """Counted by hand: six of the survey and its opening's corners, gaps, causes, sources and loads, packages, duty
     cases; of each of four packages eight, ports of its core,
     parts and hoses of its circuit and what each of four hoses goes by; drives with the legs of three, and cycles;
-    sensors, trials, and legs, readings and logs of three trials; what they told."""
+    sensors, trials, and legs, readings, logs and photos of three trials; what they told; ticks with the photos of each,
+    things to buy, steps of one's own and paces of the work."""
     own = 6 + 1 + 1 + 1 + 2 + 1 + 1 + 4 * (8 + 3 + 4) + 5
-    assert len(list(id_lists(BUILD, apart=("own_fans",)))) == own + 2 + 3 * 3 + 1
+    work = 4 + len(BUILD.work.ticks)
+    assert len(list(id_lists(BUILD, apart=("own_fans",)))) == own + 2 + 3 * 4 + 1 + work
 
 
 def test_own_parts_are_known_by_name():

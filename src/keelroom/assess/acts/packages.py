@@ -18,8 +18,7 @@ def _beside(build: Build, package: Package, kind: PackageKind, name: str, **upda
     """A package made of another one, beside it."""
     taken = [one.name for one in build.packages]
     return package.model_copy(
-        update={"id": fresh_id(build.packages, "p"), "name": fresh_name(taken, name), "kind": kind, "hours": None}
-        | update
+        update={"id": fresh_id(build.packages, "p"), "name": fresh_name(taken, name), "kind": kind} | update
     )
 
 

@@ -8,7 +8,8 @@ from types import ModuleType
 from typing import NamedTuple
 
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.figures.effort import cost, effort
+from keelroom.assess.work.money import likely_hours
+from keelroom.assess.work.shopping import parts_cost
 from keelroom.document.act import Act
 from keelroom.document.difference import Difference, differences
 from keelroom.document.edits import Edit, apply, in_our_words
@@ -41,6 +42,7 @@ def rooms() -> tuple[ModuleType, ...]:
         shroud,
         survey,
         trials,
+        work,
     )
 
     return (
@@ -62,6 +64,7 @@ def rooms() -> tuple[ModuleType, ...]:
         charging,
         drives,
         trials,
+        work,
     )
 
 
@@ -156,19 +159,13 @@ def _assumed(build: Build, path: Path) -> bool:
 
 def _hours(build: Build, changed: Build, act: Act, beside: float) -> float | None:
     """What the build counts, and the hours [s] beside that."""
-    was, now = (_effort(one, act) for one in (build, changed))
+    was, now = (likely_hours(one, package) if (package := _package(one, act)) else None for one in (build, changed))
     counted = (now or 0.0) - (was or 0.0)
     return None if not counted and not beside else counted + beside
 
 
-def _effort(build: Build, act: Act) -> float | None:
-    package = _package(build, act)
-    found = effort(build, package) if package else None
-    return found.total if found else None
-
-
 def _money(build: Build, changed: Build, act: Act) -> float | None:
-    was, now = (cost(one, package) if (package := _package(one, act)) else None for one in (build, changed))
+    was, now = (parts_cost(one, package) if (package := _package(one, act)) else None for one in (build, changed))
     return None if now is None or now == was else now - (was or 0.0)
 
 

@@ -7,7 +7,6 @@ from typing import Literal, NamedTuple
 
 from keelroom.assess.electrical.figures import Electrics
 from keelroom.assess.figures.beliefs import Belief
-from keelroom.assess.figures.effort import Effort
 from keelroom.assess.figures.in_hand import InHand
 from keelroom.assess.figures.seen import Unlike
 from keelroom.assess.findings import Finding
@@ -248,12 +247,9 @@ class Totals(NamedTuple):
     volts_at_idle: float | None
     """at the battery, the fans running"""
     cost: float | None
-    effort: Effort | None
-
-    @property
-    def hours(self) -> float | None:
-        """Shop hours [s], parts moved, brackets and cuts included."""
-        return self.effort.total if self.effort else None
+    """of what its work buys"""
+    hours: float | None
+    """[s] of all hands its work is likely to take"""
 
 
 def _together(alike: list[Stopped]) -> Stopped:

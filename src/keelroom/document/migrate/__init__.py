@@ -372,9 +372,26 @@ def tried(raw: Raw) -> Raw:
     return raw | {"version": 16}
 
 
+def _hours_to_notes(raw: Raw) -> Raw:
+    """Hours stated for a package are worked out from its steps now: what somebody typed is kept as a note."""
+    packages = raw.get("packages")
+    if not isinstance(packages, list):
+        return raw
+    said, kept = [], []
+    for package in packages:
+        hours = package.get("hours") if isinstance(package, dict) else None
+        if isinstance(hours, dict):
+            said.append(f"{package.get('name') or package.get('id')}: {hours.get('as_typed')} stated by hand")
+        kept.append({k: v for k, v in package.items() if k != "hours"} if isinstance(package, dict) else package)
+    work = {"work": {"notes": "\n".join(said)}} if said else {}
+    return raw | {"packages": kept} | work
+
+
 def sender_and_needle(raw: Raw) -> Raw:
-    """Version 17: a gauge has a sender and a needle. The one lag of version 16 was both where nobody typed it; what was
-    typed is the needle's, its sender quick."""
+    """Version 17: a gauge has a sender and a needle, the work is planned. The one lag of version 16 was both where
+    nobody typed it; what was typed is the needle's, its sender quick. Hours stated by hand stand in the work's
+    notes."""
+    raw = _hours_to_notes(raw)
     driving = raw.get("driving")
     stores = driving.get("stores") if isinstance(driving, dict) else None
     lag = stores.get("needle_lag") if isinstance(stores, dict) else None

@@ -13,6 +13,7 @@ from keelroom.document.schema.package import Core, Fan, Package, PackageKind
 from keelroom.document.schema.survey import GapRule, Survey, usual_gaps
 from keelroom.document.schema.trail import KEPT, Done
 from keelroom.document.schema.trials import Calibration, Trials
+from keelroom.document.schema.work import Work
 from keelroom.errors import InputError
 
 FORMAT: Literal["keelroom-build"] = "keelroom-build"
@@ -75,6 +76,7 @@ class Build(Strict):
     driving: Driving = Driving()
     logbook: Trials = Trials()
     calibration: Calibration = Calibration()
+    work: Work = Work()
     own_cores: Annotated[tuple[Core, ...], most(200)] = ()
     own_fans: Annotated[tuple[Fan, ...], most(200)] = ()
     trail: Annotated[tuple[Done, ...], most(KEPT)] = ()

@@ -459,7 +459,6 @@ class Package(Strict):
     control: Control = Control()
     loop: Loop = Loop()
     coolant: Coolant = Coolant()
-    hours: Annotated[Maybe, Spec("time", "Shop hours", ge=0, le=3.6e6)] = None
 
     @property
     def moved(self) -> tuple[str, ...]:

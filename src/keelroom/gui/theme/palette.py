@@ -140,6 +140,7 @@ def style_sheet(p: Palette) -> str:
     QLabel[role="bench"] {{ color: {p.faint}; font-size: 15pt; }}
     QLabel[role="bench-wrong"] {{ color: {p.bad}; font-size: 15pt; font-weight: 600; }}
     QLabel[role="bench-prompt"] {{ font-size: 26pt; font-weight: 600; }}
+    QLabel[role="bench-step"] {{ font-size: 15pt; font-weight: 600; }}
     QLabel[role="bench-figure"] {{ font-size: 44pt; font-weight: 600; color: {p.accent}; }}
     QPushButton[role="bench"] {{ font-size: 17pt; padding: 4px 10px; }}
     QPushButton[role="bench-main"] {{ font-size: 17pt; font-weight: 600; background: {p.accent};

@@ -42,10 +42,7 @@ def pages(build: Build) -> tuple[Page, ...]:
                 ),
                 Group(
                     "Package",
-                    (
-                        Row("text", ("packages", build.active, "name"), "Package"),
-                        *quantities(("packages", build.active), "hours"),
-                    ),
+                    (Row("text", ("packages", build.active, "name"), "Package"),),
                 ),
             ),
             (

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import numpy as np
 from PyQt6.QtCore import Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QHideEvent, QShowEvent
+from PyQt6.QtGui import QHideEvent, QResizeEvent, QShowEvent
 from PyQt6.QtWidgets import QFormLayout, QHBoxLayout, QVBoxLayout, QWidget
 
 from keelroom.assess.acts.registry import offer
@@ -26,6 +26,8 @@ from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
 
 TICK = 50
 """[ms] between two places of a cursor that plays"""
+WIDE_ENOUGH = 345
+"""[px] from which figures and face stand side by side"""
 SPEEDS = ((60.0, "1 min a second"), (180.0, "3 min a second"), (600.0, "10 min a second"))
 COOLS = "A warm circuit stands under pressure: never open a cap on it. Fans start by themselves, with the key off too."
 
@@ -50,7 +52,8 @@ class RunView(QWidget):
         beside = QHBoxLayout()
         beside.setSpacing(0)
         beside.addWidget(self.readings, 1)
-        beside.addWidget(FaceAtCursor(session, drives))
+        self.face = FaceAtCursor(session, drives)
+        beside.addWidget(self.face)
         column.addLayout(beside, 2)
         self.board = StripBoard(session, drives)
         self.timer = QTimer(self)
@@ -59,6 +62,10 @@ class RunView(QWidget):
         drives.come.connect(self._write)
         drives.moved.connect(self._read)
         drives.turned.connect(self._list)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self.face.setVisible(self.width() >= WIDE_ENOUGH)
 
     @property
     def picture(self) -> QWidget:

@@ -32,7 +32,7 @@ class TotalsLines(QWidget):
         )
         self.cfm = self._total("airflow", lambda: ("packages", self.session.build.active, "fans"), "the fans")
         self.gap = self._total("", self._gap_path, "the tightest clearance")
-        self.money = self._total("", lambda: ("packages", self.session.build.active, "hours"), "cost and hours")
+        self.money = self._total("", lambda: ("work", "rate"), "cost and hours")
         for made in (self.amps, self.area, self.cfm, self.gap, self.money):
             column.addWidget(made)
         column.addStretch(1)

@@ -1,0 +1,1 @@
+"""Steps of work: their order, how long they take in doubt, and when they are done."""
