@@ -80,8 +80,8 @@ def _hung(step: Step, y: float, hangs: tuple[float, float, bool] | None, when: s
         shapes.append(Polyline("el.alarm", tuple(on_sheet(*one) for one in corners), closed=True))
         shapes.append(Circle(filled, on_sheet(HANGS, y), 0.5 * MARK * MM))
     words = step.words if len(step.words) <= LETTERS else f"{step.words[: LETTERS - 1].rstrip(' ,:')}…"
-    shapes.append(Label("el.value" if critical else "el.words", on_sheet(WORDS, y - 4), words, "start"))
-    shapes.append(Label("el.words", on_sheet(WIDE, y - 4), when, "end"))
+    shapes.append(Label("el.value" if critical else "el.words", on_sheet(WORDS, y), words, "start"))
+    shapes.append(Label("el.words", on_sheet(WIDE, y), when, "end"))
     return shapes
 
 
@@ -151,9 +151,7 @@ class _Along:
                     Polyline("el.flag", (on_sheet(TAPE_LEFT, y), on_sheet(TAPE_LEFT + (9 if whole else 5), y)))
                 )
                 if whole and k < last and self.tall / self.lasts * HOUR > 11:
-                    shapes.append(
-                        Label("bar.word", on_sheet(TAPE_RIGHT - 2, y - 4), f"{(moment % DAY) / HOUR:.0f}", "end")
-                    )
+                    shapes.append(Label("bar.word", on_sheet(TAPE_RIGHT - 2, y), f"{(moment % DAY) / HOUR:.0f}", "end"))
             if self.begins <= self._worked(opens) <= self.begins + self.lasts:
                 y = min(self.y(opens), top)
                 shapes.append(Polyline("rail.limit", (on_sheet(TAPE_LEFT - 6, y), on_sheet(TAPE_RIGHT + 6, y))))
@@ -166,7 +164,7 @@ class _Along:
         for state, begins, _ in states_of(self.plan):
             y = min(self.y(begins), free - 13)
             free = y
-            shapes.append(Label("rail.name", on_sheet(TAPE_LEFT - 14, y - 4), STATES[state], "end"))
+            shapes.append(Label("rail.name", on_sheet(TAPE_LEFT - 14, y), STATES[state], "end"))
             shapes.append(Polyline("el.rule", (on_sheet(TAPE_LEFT - 12, y), on_sheet(TAPE_LEFT, self.y(begins)))))
         off = self.plan.off_road
         if off is not None:

@@ -12,7 +12,7 @@ from reportlab.platypus import Flowable, PageBreak, Paragraph, SimpleDocTemplate
 
 from keelroom.assess.questions.record import Section, cautions_of
 from keelroom.assess.work.plan import Plan
-from keelroom.assess.work.shopping import Wanted
+from keelroom.assess.work.shopping import Wanted, amount_words
 from keelroom.export.pdf import PAPERS, STYLES, fonts, safe
 from keelroom.export.sheet import photos
 from keelroom.export.tables import Rows
@@ -43,9 +43,10 @@ def write_record(
     _write(path, title, story, paper, "record_not_written")
 
 
-def write_shopping(path: Path, title: str, wanted: Sequence[Wanted], sign: str, paper: str) -> None:
-    """The two lists, to be ticked with a pen. Raises ExportError."""
+def write_shopping(path: Path, title: str, wanted: Sequence[Wanted], given: tuple[str, str, str]) -> None:
+    """The two lists, to be ticked with a pen. given: currency's sign, paper, units. Raises ExportError."""
     fonts()
+    sign, paper, system = given
     story: list[Flowable] = [Paragraph(safe(title), STYLES["title"])]
     for name, own in lists(wanted):
         story.append(Paragraph(safe(name), STYLES["head"]))
@@ -53,7 +54,8 @@ def write_shopping(path: Path, title: str, wanted: Sequence[Wanted], sign: str, 
             price = f", {money_text(one.price, sign)}" if one.price is not None else ""
             days = f", {one.lead:.0f} days" if one.lead else ""
             box = "[x]" if one.in_hand else "[  ]"
-            words = f"{box} {one.name}, {one.amount}{price}{days}{', ' + one.source if one.source else ''}"
+            source = f", {one.source}" if one.source else ""
+            words = f"{box} {one.name}, {amount_words(one.amount, system)}{price}{days}{source}"
             story.append(Paragraph(safe(words + (f" — after {one.after}" if one.after else "")), STYLES["body"]))
     _write(path, title, story, paper, "shopping_not_written")
 
@@ -65,14 +67,25 @@ def lists(wanted: Sequence[Wanted]) -> list[tuple[str, list[Wanted]]]:
     return [(name, own) for name, own in (("Sure now", sure), ("After a measurement", later)) if own]
 
 
-def shopping_rows(wanted: Sequence[Wanted], sign: str) -> Rows:
+def shopping_rows(wanted: Sequence[Wanted], sign: str, system: str) -> Rows:
     """The same as rows of a table."""
     rows: list[tuple[Any, ...]] = [SHOP_HEADS]
     for one in wanted:
         price = money_text(one.price, sign) if one.price is not None else ""
         days = f"{one.lead:.0f}" if one.lead is not None else ""
         when = f"after {one.after}" if one.after else "now"
-        rows.append((one.name, one.amount, price, days, one.source, one.instead, "yes" if one.in_hand else "", when))
+        rows.append(
+            (
+                one.name,
+                amount_words(one.amount, system),
+                price,
+                days,
+                one.source,
+                one.instead,
+                "yes" if one.in_hand else "",
+                when,
+            )
+        )
     return tuple(rows)
 
 

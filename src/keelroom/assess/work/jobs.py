@@ -24,6 +24,7 @@ from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.loop import Hose
 from keelroom.document.schema.package import Fan, Package
 from keelroom.document.schema.survey import Survey
+from keelroom.units import both
 
 USUAL_EDGE, USUAL_HOSE, LONG_HOSE = 0.6, 0.6, 1.6
 """[m] of a panel's edge and of a hose nobody measured; of a line that is laid, not pushed on (common practice)."""
@@ -222,7 +223,7 @@ class _Change:
     def _cuts(self) -> Iterator[Job]:
         for cut in self._new(self.package.cuts, self.found.cuts if self.found else ()):
             length = edge_length(self.build.survey, cut.edge)
-            words = (("name", f"{cut.edge} edge"), ("length", f"{length:.2f} m"))
+            words = (("name", f"{cut.edge} edge"), ("length", both(length, "length")))
             path = (*self.at, "cuts", cut.id)
             yield Job(f"cut:{cut.id}", ("cut",), path, f"Cut, {cut.edge}", words, (("half_metres", length / HALF),))
 
@@ -311,7 +312,8 @@ class _Change:
             found is None or _set(package) != _set(found) or package.circuits != found.circuits
         ):
             control = package.control
-            on, off = (f"{one.si:.0f} °C" if one else "its own" for one in (control.fan_on, control.fan_off))
+            points = control.fan_on, control.fan_off
+            on, off = (both(one.si, "temperature") if one else "its own" for one in points)
             yield Job("control", ("control",), (*self.at, "control"), "Control of the fans", (("on", on), ("off", off)))
 
 

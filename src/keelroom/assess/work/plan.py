@@ -53,10 +53,13 @@ class Plan(NamedTuple):
 
     @property
     def stands(self) -> State:
-        """The state the car is in by what is done: the furthest a step was done in; drivable again once all is."""
+        """The state the car is in: that of the step that comes next, once one was done that opens it; drivable before
+        and after."""
         done = self.done
-        reached = [list(STATES).index(step.state) for step in self.steps if step.key in done]
-        return "drivable" if not reached or not self.left else list(STATES)[max(reached)]
+        if not self.spans or not any(step.key in done and step.state in OFF_ROAD for step in self.steps):
+            return "drivable"
+        next_one = next(step for step in self.steps if step.key == self.spans[0].key)
+        return next_one.state if next_one.state != "drivable" else "proven"
 
     @property
     def off_road(self) -> tuple[float, float] | None:

@@ -19,6 +19,7 @@ from keelroom.document.schema.loop import Hose
 from keelroom.document.schema.package import Core, Fan, Package, Shroud
 from keelroom.document.schema.work import Item
 from keelroom.errors import InputError
+from keelroom.units import KINDS, format_si, inches
 
 PARTS = frozenset(
     (
@@ -160,6 +161,22 @@ def _materials(steps: Iterable[Step]) -> Iterator[Wanted]:
         after = "the trial fit" if afters[what, unit] else ""
         name = what[0].upper() + what[1:]
         yield _wanted(f"use:{what}:{unit}"[:80], name, "material", abouts[what, unit], f"{shown} {unit}".strip(), after)
+
+
+SAID_IN = {"m": "length", "m²": "area", "L": "volume"}
+
+
+def amount_words(amount: str, system: str) -> str:
+    """An amount in the user's units, where it is a length, an area or a volume."""
+    told = AMOUNT.match(amount)
+    kind = SAID_IN.get(told["unit"].strip()) if told else None
+    if told is None or kind is None:
+        return amount
+    value, litres = float(told["number"]), 1e-3 if kind == "volume" else 1.0
+    if inches(system) and kind != "volume":
+        unit = KINDS[kind].unit("ft" if kind == "length" else "ft²")
+        return f"{value / unit.factor:.1f} {unit.symbol}"
+    return format_si(value * litres, KINDS[kind], system) if kind == "volume" else amount
 
 
 WHOLE = ("pc", "roll", "pack", "sheet", "tube", "can")

@@ -18,7 +18,7 @@ from keelroom.catalogue.steps import STATES
 from keelroom.gui.photos import ask_for_photo
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.work.order import WorkBoard
-from keelroom.gui.stations.work.plans import NO_WORK, Plans, step_said
+from keelroom.gui.stations.work.plans import NO_WORK, Plans, shortened, step_said
 from keelroom.gui.widgets.column import ScrolledColumn
 from keelroom.gui.widgets.flow import FlowLayout
 from keelroom.gui.widgets.text import button, label, replace_body
@@ -106,14 +106,14 @@ class BenchView(ScrolledColumn):
         if step.reads:
             line.addWidget(button("Read it…", partial(self._read, step), "Where its reading goes"))
         column.addLayout(line)
-        for said_role, words in step_said(plan, step):
+        for said_role, words in step_said(plan, step, self.session.system):
             column.addWidget(label(words, said_role, wrap=True))
         others = [one for one in plan.next_steps(AHEAD + 1) if one.key != step.key][:AHEAD]
         if others:
             column.addWidget(label("Could be begun as well", "head"))
             for one in others:
                 turn = partial(self.plans.look_at, one.key)
-                column.addWidget(button(one.words[:60], turn, f"Take up: {one.words[:40]}", "link"))
+                column.addWidget(button(shortened(one.words, 40), turn, f"Take up: {one.words[:40]}", "link"))
 
     def _clock(self, column: QVBoxLayout) -> None:
         line = QHBoxLayout()

@@ -7,6 +7,7 @@ from keelroom.catalogue.steps import STATES
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.work import Item, OwnStep, Tick
 from keelroom.gui.rows import Group, Page, Press, Row, Said, quantities
+from keelroom.gui.stations.work.plans import shortened
 
 DAYS = (
     ("mon", "Mon"),
@@ -119,14 +120,14 @@ def record_page(build: Build) -> Page:
         ("Why so long?", "why"),
     )
     said: Said = () if ticks else (("faint", "Nothing was ticked off yet: the Bench page does."),)
-    notes = Group("Notes", (Row("notes", (*AT, "notes"), "What one would do otherwise, what stays open"),))
+    notes = Group("What one would do otherwise, what stays open", (Row("notes", (*AT, "notes"), "Notes"),))
     return Page("Record", (notes, *ticks), actions, said, brief=lambda at: _brief(build, at[-1]))
 
 
 def _tick(tick: Tick) -> Group:
     at, of = (*AT, "ticks", tick.id), tick.words[:40] or tick.step
     return Group(
-        tick.words[:70] or tick.step,
+        shortened(tick.words, 52) or tick.step,
         (
             Row("choice", (*at, "went"), "Went", WENT, of),
             Row("text", (*at, "day"), "On", said=of),

@@ -155,7 +155,7 @@ class OrderView(QWidget):
             column.addWidget(label(step.words, "strong", wrap=True))
             for text in cautions(*known(step.cautions)):
                 column.addWidget(label(text, "problem", wrap=True))
-            for role, words in step_said(plan, step):
+            for role, words in step_said(plan, step, self.session.system):
                 column.addWidget(label(words, role, wrap=True))
             line = FlowLayout()
             line.addWidget(

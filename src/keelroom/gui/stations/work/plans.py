@@ -10,6 +10,7 @@ from keelroom.assess.drives.words import clock
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.work.money import HOUR, Estimate, estimated
 from keelroom.assess.work.plan import Plan, before_needed, hours_of, planned
+from keelroom.assess.work.shopping import amount_words
 from keelroom.assess.work.steps import Step, table_fault
 from keelroom.core.plan.network import DAY
 from keelroom.gui.rows import Said
@@ -59,6 +60,11 @@ class Plans(QObject):
         if key != self.step:
             self.step = key
             self.turned.emit()
+
+
+def shortened(words: str, most: int) -> str:
+    """Words cut at one's end, with a sign that they go on."""
+    return words if len(words) <= most else f"{words[: most - 1].rsplit(' ', 1)[0].rstrip(' ,:;')}…"
 
 
 def when(plan: Plan, moment: float) -> str:
@@ -146,13 +152,13 @@ def money_words(session: Session, plan: Plan, estimate: Estimate | None) -> Said
     return tuple(said)
 
 
-def step_said(plan: Plan, step: Step) -> Said:
+def step_said(plan: Plan, step: Step, system: str) -> Said:
     """All that is to be known of a step at the bench; its cautions are said with them."""
     said: list[tuple[str, str]] = []
     if step.tools:
         said.append(("", f"Tools: {', '.join(step.tools)}."))
     if step.uses:
-        said.append(("", f"Uses: {', '.join(f'{what} {much}' for what, much in step.uses)}."))
+        said.append(("", f"Uses: {', '.join(f'{what} {amount_words(much, system)}' for what, much in step.uses)}."))
     if not step.keeps:
         said.append(("problem", "It cannot be undone: what it waits for comes first."))
     if step.hands > 1:

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QApplication, QFileDialog, QVBoxLayout, QWidget
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.assess.work.shopping import Wanted, matched, read_prices, shopping
+from keelroom.assess.work.shopping import Wanted, amount_words, matched, read_prices, shopping
 from keelroom.document.edits import Change, Edit
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.work import Item
@@ -88,7 +88,15 @@ class ShopView(QWidget):
         price = money_text(one.price, self.session.settings.currency) if one.price is not None else "—"
         days = f"{one.lead:.0f}" if one.lead is not None else "—"
         when = f"after {one.after}" if one.after else "now"
-        return one.name, when, one.amount, price, days, one.source, "yes" if one.in_hand else ""
+        return (
+            one.name,
+            when,
+            amount_words(one.amount, self.session.system),
+            price,
+            days,
+            one.source,
+            "yes" if one.in_hand else "",
+        )
 
     def _choose(self, row: int) -> None:
         if 0 <= row < len(self.rows):
@@ -157,7 +165,7 @@ class ShopView(QWidget):
         from keelroom.export.tables import write_csv
         from keelroom.export.work_sheets import shopping_rows
 
-        rows = shopping_rows(self.rows, self.session.settings.currency)
+        rows = shopping_rows(self.rows, self.session.settings.currency, self.session.system)
 
         def write(path: Path) -> None:
             write_csv(rows, path)
@@ -170,7 +178,7 @@ class ShopView(QWidget):
         def write(path: Path) -> None:
             from keelroom.export.work_sheets import write_shopping
 
-            write_shopping(path, title, self.rows, settings.currency, settings.paper)
+            write_shopping(path, title, self.rows, (settings.currency, settings.paper, self.session.system))
 
         ask_and_write(self, self.session, ("Save the list", "shopping.pdf", "PDF (*.pdf)"), write)
 
@@ -179,6 +187,6 @@ class ShopView(QWidget):
 
         board = QApplication.clipboard()
         if board is not None:
-            rows = shopping_rows(self.rows, self.session.settings.currency)
+            rows = shopping_rows(self.rows, self.session.settings.currency, self.session.system)
             board.setText("\n".join("\t".join(row) for row in rows))
             self.session.told.emit(f"{len(self.rows)} rows are on the clipboard")
