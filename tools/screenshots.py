@@ -130,9 +130,6 @@ class Album:
     def fit(self) -> None:
         self.shot("fit-up", self.page("Fit-up", "Gaps"))
         self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
-        self.shot(
-            "neighbours-dark", self.page("Fit-up", "Neighbours"), self.window.switch_theme, self.window.switch_units
-        )
 
     def drive(self, ident: str) -> Callable[[], object]:
         """A drive that is looked at, worked out."""
@@ -154,8 +151,6 @@ class Album:
 
     def electrical(self) -> None:
         self.session.set(("active",), "p1", "Package")
-        self.window.switch_theme()
-        self.window.switch_units()
         self.shot("coolers", self.case("grade"), self.page("Aux coolers", "List"))
         self.case("idle")()
         self.shot("electrical", self.page("Electrical", "Circuits"), self.panel("Findings"))
@@ -164,6 +159,9 @@ class Album:
         self.session.do(offer("split_circuit", self.session.build.active, circuit="circuit1"))
         self.shot("drive", self.page("Drive", "Run"), self.drive("quarry"))
         self.shot("trials", self.page("Trials", "Logbook"), self.trial("soak2"))
+        self.window.switch_theme()
+        self.shot("work-dark", self.page("Work", "Order"), lambda: settle(self.app))
+        self.window.switch_theme()
         self.shot("wiring", self.page("Electrical", "Harness"), self.window.toggle_form)
         self.window.toggle_form()
         self.session.store.undo()

@@ -127,11 +127,23 @@ def _parser() -> argparse.ArgumentParser:
     drive.add_argument("--csv", type=Path, help="write the drive moment by moment")
     drive.add_argument("--json", action="store_true", help="machine form, SI")
     drive.add_argument("--units", choices=("us", "si"), default="us")
+    work = command("work", "the plan of a package's work, its hours and money, what is bought", _work)
+    _work_options(work)
     sheet = command("sheet", "write the build sheet", _sheet)
     sheet.add_argument("file", type=Path)
     sheet.add_argument("-o", "--output", type=Path, required=True)
     sheet.add_argument("--units", choices=("us", "si"), default="us")
     return parser
+
+
+def _work_options(work: argparse.ArgumentParser) -> None:
+    work.add_argument("file", type=Path)
+    work.add_argument("--package", help="id of a package other than the active one")
+    work.add_argument("--csv", type=Path, help="write the shopping list")
+    work.add_argument("--ics", type=Path, help="write the work as appointments of a calendar")
+    work.add_argument("--record", type=Path, help="write the record that is handed over (PDF)")
+    work.add_argument("--json", action="store_true", help="machine form, SI")
+    work.add_argument("--units", choices=("us", "si"), default="us")
 
 
 def _assess(options: argparse.Namespace) -> int:
@@ -297,6 +309,48 @@ def _drive(options: argparse.Namespace) -> int:
     if options.json:
         print(_json(told[0] if options.schedule else told))
     return code
+
+
+def _work(options: argparse.Namespace) -> int:
+    from keelroom.assess.assess import assess
+    from keelroom.assess.questions.record import owners_page, record, why_hours, work_data
+    from keelroom.assess.work.money import estimated
+    from keelroom.assess.work.plan import planned
+    from keelroom.assess.work.shopping import shopping
+    from keelroom.document.file import load
+    from keelroom.errors import InputError
+
+    build = load(options.file)
+    package = next((one for one in build.packages if one.id == (options.package or build.active)), None)
+    if package is None:
+        known = ", ".join(one.id for one in build.packages) or "none"
+        raise InputError("no_such_package", f"There is no such package; there are {known}")
+    plan = planned(build, package)
+    estimate = estimated(build, package, plan)
+    if options.csv:
+        from keelroom.export.tables import write_csv
+        from keelroom.export.work_sheets import shopping_rows
+
+        write_csv(shopping_rows(shopping(build, package), "", options.units), options.csv)
+    if options.ics:
+        from keelroom.export.calendar import write_calendar
+
+        write_calendar(plan, build.brief.title or "Cooling", options.ics)
+    if options.record:
+        from keelroom.export.work_sheets import write_record
+
+        whole = assess(build, package.id)
+        parts = (
+            ("For the next shop", record(whole, plan, options.units)),
+            ("For the owner", owners_page(whole, plan, options.units)),
+        )
+        write_record(options.record, build.brief.title or "Record", parts, plan, ("Letter", options.file))
+    if options.json:
+        print(_json(work_data(plan, estimate)))
+    else:
+        print("\n".join(why_hours(build, package, plan, estimate)))
+        print("\n".join(f"{'x' if step.key in plan.done else ' '} {step.words}" for step in plan.steps))
+    return FINE
 
 
 def _sheet(options: argparse.Namespace) -> int:

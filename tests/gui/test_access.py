@@ -70,7 +70,7 @@ def test_every_page_is_turned_to_and_named_over_the_accessibility_bus(tmp_path):
     assert list(found["pages"]) == parts, "every part of every page"
     faults = {page: look["faults"] for page, look in found["pages"].items() if look["faults"]}
     assert not faults
-    assert found["pages"]["Trials, Logbook"]["fields"] >= 5
+    assert found["pages"]["Work, Hours"]["fields"] >= 5
     assert all(look["buttons"] > 15 for look in found["pages"].values())
     assert found["verdict"] == ["Verdict: 4 of 6 hold; Hill-climb, full power does not settle"]
     assert len(found["cases"]) == 5, "the sixth does not settle and has no band"

@@ -32,10 +32,13 @@ from keelroom.assess.questions.schools import compare_schools
 from keelroom.assess.questions.worth import worth_table
 from keelroom.assess.report import as_table
 from keelroom.assess.trials.read_log import guess, read
+from keelroom.assess.work.plan import planned
+from keelroom.assess.work.steps import doubts_of, steps_of
 from keelroom.catalogue.load import cores
 from keelroom.core.coupling import prepare
 from keelroom.core.kept import Kept
 from keelroom.core.operating_point import evaluate, solve
+from keelroom.core.plan.doubt import simulated as simulated_hours
 from keelroom.document.edits import apply, set_value
 from keelroom.document.fields import owner_and_spec
 from keelroom.document.file import load
@@ -43,9 +46,12 @@ from keelroom.document.quantity import from_si, quantity, typed
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.moves import Move
 from keelroom.document.schema.survey import Obstacle
+from keelroom.document.schema.work import OwnStep
 from keelroom.document.store import Store
 from keelroom.drawing.pattern import gallery
 from keelroom.drawing.wiring import wiring
+from keelroom.drawing.work import work_scene
+from tests.changes import on
 from tests.conftest import DEMO
 from tests.drives import leg
 from tests.packages import packages, rows
@@ -413,6 +419,31 @@ def test_trials():
     read(text, how, build.logbook.sensors, "bench")
     take("a log of 1 000 000 lines, previewed", seen - start, 1.0, "s")
     take("a log of 1 000 000 lines, read", time.perf_counter() - seen, 5.0, "s")
+
+
+def test_work():
+    """The plan of the demo's largest package anew at an edit, 10 000 draws of its hours, and 400 steps drawn."""
+    build = load(DEMO).model_copy(update={"active": "p3"})
+    with Kept().at_work():
+        planned(build, build.package)
+        took = []
+        for k in range(9):
+            edited = on(build, (("packages", "p3", "fans", "fan1", "name"), f"Fan {k}"))
+            start = time.perf_counter()
+            planned(edited, edited.package)
+            took.append(time.perf_counter() - start)
+    take("the plan of the work anew at an edit", sorted(took)[4], 0.030, "s")
+    steps = steps_of(build, build.package)
+    start = time.perf_counter()
+    simulated_hours(doubts_of(steps))
+    take("10 000 draws of its hours", time.perf_counter() - start, 0.3, "s")
+    many = on(build, (("work", "own"), tuple(OwnStep(id=f"o{k}", name=f"Step {k}") for k in range(60))))
+    plan = planned(many, many.package)
+    plan = plan._replace(steps=plan.steps * 4, spans=plan.spans * 4)
+    start = time.perf_counter()
+    hung = work_scene(many, plan)
+    take(f"{len(hung.rows)} steps drawn", time.perf_counter() - start, 0.1, "s")
+    assert len(hung.rows) >= 400
 
 
 def _other_faces(build, count):

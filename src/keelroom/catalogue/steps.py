@@ -37,6 +37,7 @@ ACTS: dict[str, frozenset[str]] = {
     "take_engine_fan": frozenset(("name",)),
     "take_core": frozenset(),
     "take_cooler": frozenset(("name", "caution")),
+    "take_condenser": frozenset(("name",)),
     "take_part": frozenset(("name",)),
     "take_circuit": frozenset(("name",)),
     "take_panel": frozenset(("name",)),

@@ -265,6 +265,31 @@ def _lines(text: str) -> Iterator[str]:
     return (line.strip() for line in text.splitlines() if line.strip())
 
 
+def work_data(plan: Plan, estimate: Estimate) -> dict[str, object]:
+    """The plan and what it costs in machine form: seconds from midnight before the first day, hours in seconds."""
+    by_key = {step.key: step for step in plan.steps}
+    return {
+        "first_day": plan.first.isoformat() if plan.first else None,
+        "hours_s": list(estimate.hours),
+        "money": list(estimate.whole) if estimate.whole else None,
+        "parts": estimate.parts,
+        "done": sorted(plan.done),
+        "steps": [
+            {
+                "key": span.key,
+                "words": by_key[span.key].words,
+                "state": by_key[span.key].state,
+                "begins_s": span.begins,
+                "ends_s": span.ends,
+                "ready_s": span.ready,
+                "who": list(span.who),
+                "slack_s": plan.slacks[span.key].late - plan.slacks[span.key].early,
+            }
+            for span in plan.spans
+        ],
+    }
+
+
 def cautions_of(plan: Plan) -> tuple[str, ...]:
     """Every caution of the plan's steps once, in the order it is met."""
     return cautions(*known(dict.fromkeys(one for step in plan.steps for one in step.cautions)))

@@ -112,6 +112,7 @@ class _Change:
         if had and (self.core or self.shroud):
             yield Job("take_shroud", ("take_shroud",), (*self.was, "shroud"), "Shroud, out")
         if found is None:
+            yield from (self._condenser_out(one) for one in self.package.coolers if one.kind == "condenser")
             return
         yield from self._gone("take_fan", "fans", found.fans, self.package.fans)
         yield from self._gone("take_cooler", "coolers", found.coolers, self.package.coolers)
@@ -120,6 +121,11 @@ class _Change:
         yield from self._gone("take_bracket", "brackets", found.brackets, self.package.brackets)
         yield from self._gone("take_part", "loop", found.loop.parts, self.package.loop.parts, "parts")
         yield from self._gone("take_hose", "loop", found.loop.hoses, self.package.loop.hoses, "hoses")
+
+    def _condenser_out(self, one: Cooler) -> Job:
+        """The condenser there was, of a car nobody described: its refrigerant is recovered first."""
+        path, words = (*self.at, "coolers", one.id), (("name", named(one)),)
+        return Job(f"take_condenser:{one.id}", ("take_condenser",), path, f"{named(one)}, out", words)
 
     def _gone(self, act: str, section: str, was: Iterable[M], now: Iterable[M], inside: str = "") -> Iterator[Job]:
         there = _by_id(now)
@@ -132,6 +138,8 @@ class _Change:
             own = act
             if isinstance(part, Fan) and part.motor == "engine":
                 own = "take_engine_fan"
+            if isinstance(part, Cooler) and part.kind == "condenser":
+                own = "take_condenser"
             name = named(part)
             caution = COOLER_CAUTIONS.get(part.kind, "hot_lines") if isinstance(part, Cooler) else ""
             words = (("name", name), ("caution", caution))
@@ -300,7 +308,7 @@ class _Change:
             metres = circuit.feed.length.si + motors * (circuit.branch.length.si + circuit.back.length.si)
             name = f"Harness, {circuit.name or circuit.id}"
             words = (
-                ("name", name),
+                ("name", circuit.name or circuit.id),
                 ("wires", str(wires)),
                 ("metres", f"{metres:.1f}"),
                 ("shrink", f"{0.08 * wires:.1f}"),
@@ -329,7 +337,7 @@ def _set(package: Package) -> object:
 CARS_OWN = ("heater",)
 """Parts of the circuit that are the car's own, where nobody said how it was found."""
 WET = frozenset(("take_core", "core", "port", "take_part", "take_hose", "part", "pump", "hose", "hose_run"))
-OPENS = frozenset(("core", "take_core", "cut", "frame", "condenser", "take_cooler", "core_away"))
+OPENS = frozenset(("core", "take_core", "cut", "frame", "condenser", "take_cooler", "take_condenser", "core_away"))
 PLAIN = frozenset(("panel", "take_panel"))
 """Acts that let coolant out, that want the front off, that need neither mock-up nor the battery off."""
 

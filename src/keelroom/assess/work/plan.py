@@ -9,13 +9,15 @@ from keelroom.assess.work.steps import Step, doubts_of, steps_of, tasks_of
 from keelroom.catalogue.steps import STATES, State
 from keelroom.core.kept import by_identity
 from keelroom.core.plan.doubt import Total, simulated
-from keelroom.core.plan.network import DAY, Hours, Slack, Span, scheduled, slacks
+from keelroom.core.plan.network import DAY, Hours, Slack, Span, Task, scheduled, slacks
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
 from keelroom.document.schema.work import WEEKDAYS, Tick, Work
 
 OFF_ROAD: tuple[State, ...] = ("front_off", "drained", "bare", "mocked_up", "wired", "filled")
 """States in which the car cannot be driven."""
+YEARS = range(1950, 2200)
+"""of days that are taken for such"""
 FINISHED = ("done", "twice", "other")
 
 
@@ -90,19 +92,32 @@ def _planned(steps: tuple[Step, ...], work: Work, package: str) -> Plan:
     ticks = {tick.step: tick for tick in own if tick.step in known}
     gone = tuple(tick for tick in own if tick.step not in known)
     done = [key for key, tick in ticks.items() if tick.went in FINISHED]
-    tasks = tasks_of(steps)
+    tasks = _with_parts(tasks_of(steps), steps, work)
     first = day_of(work.start)
     spans = scheduled(tasks, int(work.people.si), hours_of(work), done, _now(own, work, first))
     left = [task for task in tasks if task.key not in set(done)]
     return Plan(steps, spans, slacks(left), ticks, gone, first)
 
 
+def _with_parts(tasks: tuple[Task, ...], steps: tuple[Step, ...], work: Work) -> tuple[Task, ...]:
+    """Steps that wait for a part that is still to come; and the car is not opened before the last of those that are
+    known to come is there."""
+    leads = {item.id: item.lead.si * DAY for item in work.items if item.lead is not None and not item.in_hand}
+    own = {step.key: leads.get(step.job.ident, 0.0) for step in steps}
+    last = max(own.values(), default=0.0)
+    if last <= 0:
+        return tasks
+    opens = {step.key for step in steps if step.state in ("front_off", "drained", "bare")}
+    return tuple(task._replace(after=last if task.key in opens else own[task.key]) for task in tasks)
+
+
 def day_of(text: str) -> datetime.date | None:
-    """A day as it is kept; None where it is none."""
+    """A day as it is kept; None where it is none, or none anybody works on."""
     try:
-        return datetime.date.fromisoformat(text)
+        day = datetime.date.fromisoformat(text)
     except ValueError:
         return None
+    return day if day.year in YEARS else None
 
 
 def hours_of(work: Work) -> Hours:

@@ -14,13 +14,14 @@ DAY = 86400.0
 
 class Task(NamedTuple):
     """One step. works [s] of its people's time;  hands : people it takes;  waits [s] that pass before what needs it may
-    begin, while anybody does something else;  needs : keys"""
+    begin, while anybody does something else;  needs : keys;  after [s] : it is not begun before, for want of a part"""
 
     key: str
     works: float
     hands: int = 1
     waits: float = 0.0
     needs: tuple[str, ...] = ()
+    after: float = 0.0
 
 
 class Slack(NamedTuple):
@@ -160,7 +161,7 @@ def _next(
     for key, can in ready.items():
         task = by_key[key]
         who = tuple(sorted(soonest[: min(max(task.hands, 1), len(free))]))
-        at = opening(max(can, *(free[person] for person in who)), task.works, hours)
+        at = opening(max(can, task.after, *(free[person] for person in who)), task.works, hours)
         rank = (at, -tails[key].tail, key)
         if best is None or rank < best:
             best, chosen = rank, who

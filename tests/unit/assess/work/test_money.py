@@ -187,3 +187,23 @@ def test_a_gone_or_odd_day_is_refused_where_it_is_typed():
         on(BUILD, (("work", "start"), "next week"))
     assert planned(on(BUILD, (("work", "start"), "2026-02-31")), BUILD.package).first is None
     assert quantity("85", "money").si == 85
+
+
+def test_a_part_that_is_to_come_is_waited_for_before_the_car_is_opened():
+    """Six days for the core: the front stays on for six; the harness is made meanwhile."""
+    build = done(FRESH, "describe_item", item="core")
+    build = on(build, (("work", "items", "core", "lead"), "6", "number"), (("work", "people"), "1", "count"))
+    plan = planned(build, build.package)
+    spans = {span.key: span for span in plan.spans}
+    assert spans["core/fit"].begins >= 6 * DAY
+    assert spans["front/off"].begins >= 6 * DAY
+    assert spans["begin/marks"].begins < DAY
+    assert plan.off_road[0] >= 6 * DAY
+    here = done(build, "in_hand", item="core")
+    assert planned(here, here.package).off_road[0] < DAY
+
+
+def test_clamps_are_told_by_their_size():
+    bored = on(FRESH, (("packages", "p3", "loop", "hoses", "upper", "bore"), "38 mm", "length"))
+    wanted = {one.name: one.amount for one in shopping(bored, bored.package)}
+    assert wanted["Clamps 38 mm"] == "2 pc"

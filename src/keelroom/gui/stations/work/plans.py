@@ -159,8 +159,14 @@ def step_said(plan: Plan, step: Step, system: str) -> Said:
         said.append(("", f"Tools: {', '.join(step.tools)}."))
     if step.uses:
         said.append(("", f"Uses: {', '.join(f'{what} {amount_words(much, system)}' for what, much in step.uses)}."))
-    if not step.keeps:
-        said.append(("problem", "It cannot be undone: what it waits for comes first."))
+    waiting = [one.words for one in plan.left if one.key in step.needs]
+    more = f" and {len(waiting) - 1} more" if len(waiting) > 1 else ""
+    if waiting and not step.keeps:
+        said.append(("problem", f"Do not begin it: it cannot be undone. First: {waiting[0]}{more}"))
+    elif waiting:
+        said.append(("doubt", f"First: {waiting[0]}{more}"))
+    elif not step.keeps:
+        said.append(("problem", "It cannot be undone."))
     if step.hands > 1:
         said.append(("", f"{step.hands} people."))
     if step.waits >= 60:
@@ -171,9 +177,6 @@ def step_said(plan: Plan, step: Step, system: str) -> Said:
         said.append(("doubt", f"Forgotten again and again: {step.forgotten}"))
     if step.again >= 0.05:
         said.append(("faint", f"Made twice in {step.again:.0%} of cases."))
-    waiting = [one.words for one in plan.left if one.key in step.needs]
-    if waiting:
-        said.append(("doubt", f"First: {waiting[0]}{f' and {len(waiting) - 1} more' if len(waiting) > 1 else ''}"))
     return tuple(said)
 
 
