@@ -129,6 +129,10 @@ def _parser() -> argparse.ArgumentParser:
     drive.add_argument("--units", choices=("us", "si"), default="us")
     work = command("work", "the plan of a package's work, its hours and money, what is bought", _work)
     _work_options(work)
+    options = command("options", "every package there could be, and what nothing beats", _options)
+    options.add_argument("file", type=Path)
+    options.add_argument("--json", action="store_true", help="machine form, SI")
+    options.add_argument("--units", choices=("us", "si"), default="us")
     sheet = command("sheet", "write the build sheet", _sheet)
     sheet.add_argument("file", type=Path)
     sheet.add_argument("-o", "--output", type=Path, required=True)
@@ -350,6 +354,29 @@ def _work(options: argparse.Namespace) -> int:
     else:
         print("\n".join(why_hours(build, package, plan, estimate)))
         print("\n".join(f"{'x' if step.key in plan.done else ' '} {step.words}" for step in plan.steps))
+    return FINE
+
+
+def _options(options: argparse.Namespace) -> int:
+    from keelroom.assess.options.space import bounds_of
+    from keelroom.assess.questions.options import as_data, chosen, every_option, searched
+    from keelroom.document.file import load
+    from keelroom.units import KINDS
+
+    build = load(options.file)
+    everything = every_option(build)
+    told = chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, options=everything), everything)
+    if options.json:
+        print(_json(as_data(told)))
+        return FINE
+    unit = KINDS["temperature difference"].shown_unit(options.units)
+    left, front = len(told.found.space.inside), len(told.found.front)
+    print(f"{left} of {told.found.space.whole} packages keep to the bounds; {front} are beaten by none.")
+    for n, one in enumerate(told.rows):
+        day = one.worst.day / unit.factor if one.worst else float("nan")
+        small = f"too small in {100 * told.regret.too_small[n]:.0f} of 100"
+        takes = f"{one.priced.money:.0f}, {one.priced.hours / 3600:.0f} h, {one.priced.amps:.0f} A"
+        print(f"  {day:+4.0f} {unit.symbol}  {takes}, {small}: {one.option.words}")
     return FINE
 
 

@@ -472,8 +472,8 @@ def test_preferences_hold_at_once(driver):
     driver.choose("Paper", "Letter")
     assert driver.window.session.settings.paper == "Letter"
     driver.enter("Currency", "$")
-    assert driver.window.ledger.totals.money.text() == "Parts $580 · 16 h"
-    assert "parts $580" in driver.window.ledger.line.words.text()
+    assert driver.window.ledger.totals.money.text() == "Parts $155 · 11 h"
+    assert "parts $155" in driver.window.ledger.line.words.text()
     driver.choose("Heat", "BTU/min")
     driver.choose("Volume", "gal")
     assert driver.window.session.system == "si;heat=BTU/min;volume=gal"

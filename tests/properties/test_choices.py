@@ -109,10 +109,11 @@ def choices(build):
         literal = typing.get_origin(annotation) is typing.Literal
         others = typing.get_args(annotation) if literal else (True, False) if annotation is bool else ()
         # Drives move no steady figure: every field of theirs is tried in tests/properties/test_drive_fields.py.
-        # Trials and what they told are tried in tests/properties/test_trial_fields.py.
+        # Trials and what they told are tried in tests/properties/test_trial_fields.py, the work and what options
+        # keep to in tests/properties/test_work_fields.py and tests/unit/assess/test_options.py.
         if (
             others
-            and path[0] not in ("driving", "logbook", "calibration")
+            and path[0] not in ("driving", "logbook", "calibration", "work", "choosing")
             and (path[0] != "packages" or path[1] == "p1")
         ):
             yield path, (model.__name__, name), [one for one in others if one != get(build, path)]

@@ -42,6 +42,7 @@ RANGES = {
     "GapRule": "gap 1/16..3 in",
     "Leg": """lasts 0..300 min; speed 0..130 mph; grade -15..20 %; towed 0..12000 lb; gear_step 0.9..5;
         ac_share 20..100 %; rpm 500..7500 rpm; ambient -30..52 °C; stands 0..10 min; goes 0..30 min""",
+    "Choosing": "width 8..60 in; height 6..40 in; amps 5..150 A; budget 0..5000; hours 0..100 h",
     "Tick": "took 0..600 min",
     "Item": "price 0..3000; lead 0..60",
     "OwnStep": "low 1..600 min; likely 1..600 min; high 1..1200 min; hands 1..3; cost 0..2000",

@@ -13,11 +13,25 @@ from keelroom.gui.stations.drive.declared import DRIVE
 from keelroom.gui.stations.electrical.declared import ELECTRICAL
 from keelroom.gui.stations.fitup.declared import FIT_UP
 from keelroom.gui.stations.loop.declared import LOOP
+from keelroom.gui.stations.options.declared import OPTIONS
 from keelroom.gui.stations.survey.declared import SURVEY
 from keelroom.gui.stations.trials.declared import TRIALS
 from keelroom.gui.stations.work.declared import WORK
 
-STATIONS: tuple[Station, ...] = (BRIEF, SURVEY, CORE, AIR, FIT_UP, AUX_COOLERS, LOOP, ELECTRICAL, DRIVE, TRIALS, WORK)
+STATIONS: tuple[Station, ...] = (
+    BRIEF,
+    SURVEY,
+    CORE,
+    AIR,
+    FIT_UP,
+    AUX_COOLERS,
+    LOOP,
+    ELECTRICAL,
+    DRIVE,
+    OPTIONS,
+    TRIALS,
+    WORK,
+)
 
 
 OWNERS = {pattern: station for station in STATIONS for pattern in station.owns}

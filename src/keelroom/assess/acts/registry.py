@@ -37,6 +37,7 @@ def rooms() -> tuple[ModuleType, ...]:
         fields,
         kits,
         loop,
+        options,
         packages,
         panels,
         shroud,
@@ -65,6 +66,7 @@ def rooms() -> tuple[ModuleType, ...]:
         drives,
         trials,
         work,
+        options,
     )
 
 

@@ -7,6 +7,7 @@ from pydantic import model_validator
 from keelroom.document.fields import id_lists
 from keelroom.document.quantity import Quantity, Spec, Strict, most, quantity
 from keelroom.document.schema.brief import Brief, Maybe
+from keelroom.document.schema.choosing import Choosing
 from keelroom.document.schema.drive import Driving
 from keelroom.document.schema.electrical import Supply
 from keelroom.document.schema.package import Core, Fan, Package, PackageKind
@@ -77,6 +78,7 @@ class Build(Strict):
     logbook: Trials = Trials()
     calibration: Calibration = Calibration()
     work: Work = Work()
+    choosing: Choosing = Choosing()
     own_cores: Annotated[tuple[Core, ...], most(200)] = ()
     own_fans: Annotated[tuple[Fan, ...], most(200)] = ()
     trail: Annotated[tuple[Done, ...], most(KEPT)] = ()

@@ -26,7 +26,7 @@ from keelroom.gui.widgets.text import ChoiceBox, button, label, replace_body
 
 TICK = 50
 """[ms] between two places of a cursor that plays"""
-WIDE_ENOUGH = 345
+WIDE_ENOUGH, TALL_ENOUGH = 345, 500
 """[px] from which figures and face stand side by side"""
 SPEEDS = ((60.0, "1 min a second"), (180.0, "3 min a second"), (600.0, "10 min a second"))
 COOLS = "A warm circuit stands under pressure: never open a cap on it. Fans start by themselves, with the key off too."
@@ -65,7 +65,7 @@ class RunView(QWidget):
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)
-        self.face.setVisible(self.width() >= WIDE_ENOUGH)
+        self.face.setVisible(self.width() >= WIDE_ENOUGH and self.height() >= TALL_ENOUGH)
 
     @property
     def picture(self) -> QWidget:

@@ -1,0 +1,31 @@
+"""Acts on options: one made a package."""
+
+from __future__ import annotations
+
+from keelroom.assess.acts.kind import ActKind, Doing
+from keelroom.assess.options.space import options_of
+from keelroom.document.edits import Change, Edit, fresh_id, fresh_name
+from keelroom.errors import InputError
+
+
+def _take(do: Doing) -> Edit:
+    """An option as a package of the build, in use."""
+    wanted = do.given("option")
+    option = next((one for one in options_of(do.build) if one.key == wanted), None)
+    if option is None:
+        raise InputError(
+            "no_such_option", "That option is no longer among those there are: the package in use is another"
+        )
+    if any(one.id == option.key for one in do.build.packages):
+        return Edit(do.act.label, (Change(("active",), option.key),))
+    package = option.package.model_copy(
+        update={
+            "id": fresh_id(do.build.packages, "p"),
+            "name": fresh_name((one.name for one in do.build.packages), option.words[:80]),
+        }
+    )
+    changes = (Change(("packages",), (*do.build.packages, package)), Change(("active",), package.id))
+    return Edit(do.act.label, changes)
+
+
+KINDS = (ActKind("take_option", "An option as a package of the build", _take, "Make it a package"),)

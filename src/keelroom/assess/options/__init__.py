@@ -1,0 +1,1 @@
+"""Every package there could be, and how they are judged together."""

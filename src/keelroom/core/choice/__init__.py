@@ -1,0 +1,1 @@
+"""Choosing among many: fronts over several aims, and what would be regretted."""

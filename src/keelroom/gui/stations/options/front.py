@@ -1,0 +1,108 @@
+"""The Front page: what nothing beats of all packages there could be, and what of each would be regretted."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+
+from keelroom.assess.acts.registry import offer
+from keelroom.assess.options.space import bounds_of, loosest
+from keelroom.assess.questions.options import AIMS, Chosen, Judged, chosen, cooler_than, every_option, searched
+from keelroom.assess.work.money import HOUR
+from keelroom.document.act import Act
+from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene
+from keelroom.gui.session.session import Session
+from keelroom.gui.widgets.asked_table import AskedTable
+from keelroom.gui.widgets.scene_view import Drawing
+from keelroom.units import KINDS, Unit, money_text
+
+COLUMNS = ("Package", "Hotter day", "Money", "Hours", "Amps", "Too small in", "Regret", "Cooler than now")
+NOTE = "A click makes one a package of the build, undone like any other step. Of the same car: doubts are shared."
+SHOWN = 14
+"""Packages of the front that are drawn"""
+WORDS = {
+    "width": "wider than its face may be",
+    "height": "higher than its face may be",
+    "no_cut": "want the panel cut",
+    "amps": "draw more amps",
+    "budget": "cost more",
+    "hours": "take longer",
+    "own_only": "are not in the build",
+}
+"""of what each bound throws out"""
+
+
+class FrontView(AskedTable[Chosen]):
+    """All of them solved beside the window, with how far it has come."""
+
+    tells = True
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session, "What nothing beats", COLUMNS, NOTE, "core, fan, bare …", words=True)
+
+    def question(self) -> Callable[..., Chosen]:
+        build = self.session.build
+
+        def work(tell: Callable[[float], bool]) -> Chosen:
+            everything = every_option(build)
+            found = searched(build, bounds_of(build.choosing), build.choosing.aims, tell, everything)
+            return chosen(found, everything)
+
+        return work
+
+    def show_found(self, found: Chosen) -> None:
+        told = found.found
+        self.why.setText(" ".join(self._said(found)))
+        self.table.show_rows([self._row(found, n) for n in range(len(found.rows))], -1)
+        aims = ", ".join(AIMS[name].lower() for name in told.aims)
+        self.said.setText(f"Nothing beats these in {aims}. The first is nearest to the best of each.")
+
+    def _said(self, answer: Chosen) -> Iterator[str]:
+        found = answer.found
+        space = found.space
+        left, front = len(space.inside), len(found.front)
+        yield f"{left} of {space.whole} packages keep to the bounds; {front} are beaten by none."
+        for name, out in space.out.items():
+            yield f"{len(out)} {WORDS[name]}."
+        if not space.inside:
+            name, count = loosest(answer.everything, bounds_of(self.session.build.choosing))
+            yield f"Nothing is left: without the bound of those that {WORDS[name]} there were {count}."
+        if found.hopeless:
+            names = {case.id: case.name for case in self.session.build.duty_cases}
+            yield f"No package holds {', '.join(names[case] for case in found.hopeless)}: nothing is judged by that."
+        if not found.whole:
+            yield "Stopped: what was found so far."
+
+    def _row(self, answer: Chosen, n: int) -> tuple[str, ...]:
+        one, sign = answer.rows[n], self.session.settings.currency
+        worst = one.worst
+        unit = KINDS["temperature difference"].shown_unit(self.session.system)
+        day = f"{worst.day / unit.factor:+.0f} {unit.symbol}".replace("-", "−") if worst is not None else "—"
+        small = f"{100 * answer.regret.too_small[n]:.0f} of 100"
+        regret = money_text(float(answer.regret.expected[n]), sign)
+        than = "" if answer.now in (-1, n) else f"{cooler_than(answer.drawn, n, answer.now):.0%}"
+        cost, hours = money_text(one.priced.money, sign), f"{one.priced.hours / HOUR:.0f} h"
+        return one.option.words, day, cost, hours, f"{one.priced.amps:.0f} A", small, regret, than
+
+    def act_at(self, row: int) -> Act | None:
+        if self.found is None or not 0 <= row < len(self.found.rows):
+            return None
+        option = self.found.rows[row].option
+        return None if option.sort == "now" else offer("take_option", option=option.key)
+
+    def draw(self, found: Chosen) -> Drawing:
+        rows = [one for one in found.rows[:SHOWN] if one.worst is not None]
+        if not rows:
+            return None, "", "No package is left to be drawn."
+        lanes = tuple(_lane(one, self.session) for one in rows)
+        unit = KINDS["temperature difference"].shown_unit(self.session.system)
+        shown = Unit(unit.symbol, unit.factor, decimals=0)
+        scene = degrees_scene(lanes, (Post(0.0, "its own day", "rail.limit"),), (("now", "likely"),), shown)
+        return scene, "How much hotter a day is held", "80 of 100 such cars lie between the ends of a bar."
+
+
+def _lane(one: Judged, session: Session) -> Lane:
+    worst, (low, high) = one.worst, one.band
+    assert worst is not None
+    cost = money_text(one.priced.money, session.settings.currency)
+    note = f"{cost}, {one.priced.hours / HOUR:.0f} h"
+    return Lane(one.option.words, (Spot(worst.day, "now", low, high),), note, one.option.sort == "now")

@@ -1,0 +1,49 @@
+"""The Options station."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtWidgets import QWidget
+
+from keelroom.gui.rows import Group, Page, Row, quantities
+from keelroom.gui.session.session import Session
+from keelroom.gui.stations.options.declared import OPTIONS
+from keelroom.gui.stations.options.front import FrontView
+from keelroom.gui.stations.options.ladder import LadderView
+from keelroom.gui.widgets.form import Form
+
+AT = ("choosing",)
+AIM_WORDS = (
+    ("hand", "Weather in hand"),
+    ("money", "Money"),
+    ("hours", "Hours"),
+    ("amps", "Amps of the fans"),
+    ("undone", "What cannot be undone"),
+)
+
+
+class OptionsStation(Form):
+    """Searches what could be, and tells what nothing beats."""
+
+    def __init__(self, session: Session) -> None:
+        makers: dict[str, Callable[[], QWidget]] = {
+            "Front": lambda: FrontView(session),
+            "Ladder": lambda: LadderView(session),
+        }
+        super().__init__(session, OPTIONS, pages, None, makers)
+
+
+def pages() -> tuple[Page, ...]:
+    """The station's pages."""
+    bounds = Group(
+        "Kept to",
+        (
+            *quantities(AT, "width", "height", "amps", "budget", "hours"),
+            Row("flag", (*AT, "no_cut"), "The panel is not cut"),
+            Row("flag", (*AT, "own_only"), "Only what the build has already"),
+        ),
+        note="Empty: free. What each bound throws out is counted on the Front page.",
+    )
+    aims = Group("Judged by", (Row("set", (*AT, "aims"), "Aims", AIM_WORDS),), note="Up to four.")
+    return Page("Front", ()), Page("Bounds", (bounds, aims)), Page("Ladder", ())

@@ -1,0 +1,87 @@
+"""The Options station by mouse and keys: an owner with little to spend, bounds that leave nothing, a ladder's first
+step."""
+
+import pytest
+from PyQt6.QtWidgets import QApplication, QLabel, QTableWidget
+
+from tests.gui.driver import Driver, shown
+
+
+@pytest.fixture
+def driver(demo_window):
+    session = demo_window.window.session
+    session.set(("choosing", "budget"), _money("160"), "Little to spend")
+    session.set(("choosing", "width"), _length("20 in"), "Small")
+    session.set(("choosing", "no_cut"), True, "No cutting")
+    return demo_window
+
+
+def _money(text):
+    from keelroom.document.quantity import quantity
+
+    return quantity(text, "money")
+
+
+def _length(text):
+    from keelroom.document.quantity import quantity
+
+    return quantity(text, "length")
+
+
+def said(driver: Driver) -> str:
+    return " ".join(w.text() for w in shown(driver.window, QLabel))
+
+
+def choosing(driver: Driver, part: str) -> Driver:
+    driver.click("Options station")
+    driver.turn(part)
+    QApplication.processEvents()
+    return driver
+
+
+def test_an_owner_with_little_to_spend_and_no_cutting(driver):
+    choosing(driver, "Front")
+    table = driver.find("What nothing beats", QTableWidget)
+    driver.until(lambda: table.rowCount() > 0, 90)
+    assert "want the panel cut" in said(driver)
+    assert "cost more" in said(driver)
+    first = table.item(0, 0).text()
+    count = len(driver.window.session.build.packages)
+    row = next(r for r in range(table.rowCount()) if "as planned now" not in table.item(r, 0).text())
+    driver.pick_row("What nothing beats", table.item(row, 0).text()[:20])
+    build = driver.window.session.build
+    assert len(build.packages) >= count
+    assert build.active != "p1"
+    driver.click("Undo")
+    assert driver.window.session.build.active == "p1"
+    assert first
+
+
+def test_bounds_that_leave_nothing_say_which_to_loosen(driver):
+    choosing(driver, "Bounds")
+    driver.enter("Parts cost at most", "a little")
+    assert driver.window.session.build.choosing.budget.si == 160
+    driver.enter("Face no wider than", "3")
+    assert driver.window.session.build.choosing.width.si == pytest.approx(3 * 0.0254)
+    driver.turn("Front")
+    driver.until(lambda: "Nothing is left" in said(driver), 60)
+    assert "wider than its face may be" in said(driver)
+
+
+def test_the_ladder_is_climbed_a_step(driver):
+    choosing(driver, "Ladder")
+    table = driver.find("Cheapest next steps", QTableWidget)
+    driver.until(lambda: table.rowCount() > 1, 60)
+    assert "No ladder leads to Hill-climb, full power" in said(driver)
+    step, stands = table.item(0, 0).text(), table.item(0, 2).text()
+    before = driver.window.session.build
+    driver.pick_row("Cheapest next steps", step)
+    driver.until(lambda: driver.window.session.build is not before)
+    ladder = driver.window.stations["Options"].views["Ladder"]
+    driver.until(lambda: ladder.found is not None and ladder.answers is driver.window.session.build, 60)
+    rungs = ladder.found.rungs
+    unit = 1.8
+    assert (rungs[0].stands - rungs[0].gain) * unit == pytest.approx(
+        float(stands.split()[0].replace("−", "-")), abs=0.1
+    )
+    assert all(rung.act.label != step for rung in rungs)

@@ -1,0 +1,232 @@
+"""Options: the front against a plain sort, regret against counting car by car, survivors against one-by-one, bounds."""
+
+import json
+import math
+
+import numpy as np
+import pytest
+
+from keelroom import cli
+from keelroom.assess.figures.batch import Asked, in_hand
+from keelroom.assess.options.space import (
+    Bounds,
+    bounded,
+    bounds_of,
+    fits,
+    loosest,
+    options_of,
+    why_out,
+    with_option,
+)
+from keelroom.assess.placing import size_of
+from keelroom.assess.questions.options import (
+    chosen,
+    climbed,
+    cooler_than,
+    every_option,
+    front_of,
+    ladder,
+    searched,
+    within_reach,
+)
+from keelroom.catalogue.load import cores, fan_assemblies
+from keelroom.core.choice.fronts import front, knee
+from keelroom.core.choice.regret import margins, regrets
+from keelroom.core.kept import in_one_go
+from keelroom.document.file import load
+from keelroom.document.quantity import quantity
+from keelroom.document.schema.choosing import Choosing
+from tests.acts import doing, offer
+from tests.changes import on
+from tests.conftest import DEMO
+
+BUILD = load(DEMO)
+FEW = BUILD.model_copy(update={"duty_cases": tuple(case for case in BUILD.duty_cases if case.id in ("idle", "grade"))})
+
+
+@pytest.fixture(scope="module")
+def everything():
+    """Every ninth option of the demo, with those the build has."""
+    found = every_option(FEW)
+    return tuple(one for n, one in enumerate(found) if n % 9 == 0 or one.option.sort != "new")
+
+
+@pytest.fixture(scope="module")
+def found(everything):
+    return searched(FEW, Bounds(), ("hand", "money", "hours"), options=everything)
+
+
+@pytest.mark.parametrize("seed", range(30))
+def test_the_front_is_that_of_a_plain_sort(seed):
+    """Every pair held against each other, by the definition."""
+    dice = np.random.default_rng(seed)
+    aims = dice.integers(0, 12, (300, 2 + seed % 3)).astype(float)
+    plain = np.ones(len(aims), dtype=bool)
+    for n, one in enumerate(aims):
+        for m, other in enumerate(aims):
+            beats = (other <= one).all() and (other < one).any()
+            same = m < n and (other == one).all()
+            plain[n] &= not (beats or same)
+    stays = front(aims)
+    key = lambda kept: sorted(map(tuple, aims[kept]))  # noqa: E731
+    assert key(stays) == key(plain)
+    ideal = (aims[stays] - aims[stays].min(axis=0)) / np.maximum(np.ptp(aims[stays], axis=0), 1e-9)
+    assert knee(aims[stays]) == np.argmin(np.linalg.norm(ideal, axis=1))
+
+
+def test_regret_is_counted_car_by_car():
+    """Against a loop over cars: the cost of a choice over the least any would have had there."""
+    hand, shared, own = np.array([3.0, -1.0, 8.0]), np.array([4.0, 4.0, 4.0]), np.array([1.0, 2.0, 0.5])
+    drawn = margins(hand, shared, own, draws=500)
+    cost, failing = np.array([200.0, 50.0, 600.0]), 1000.0
+    told = regrets(drawn, cost, failing)
+    over = []
+    for car in drawn:
+        spent = [c if day >= 0 else c + failing for day, c in zip(car, cost, strict=True)]
+        over.append([one - min(spent) for one in spent])
+    assert told.expected == pytest.approx(np.mean(over, axis=0))
+    assert told.most == pytest.approx(np.max(over, axis=0))
+    assert told.too_small == pytest.approx((drawn < 0).mean(axis=0))
+    # The same car for all: what they share says nothing of which is cooler.
+    apart = math.hypot(1.0, 0.5)
+    many = margins(hand, shared, own, draws=40_000)
+    from scipy.stats import norm
+
+    assert cooler_than(many, 2, 0) == pytest.approx(norm.cdf(5.0 / apart), abs=0.01)
+
+
+def test_no_fan_is_larger_than_its_core():
+    count = 0
+    for option in options_of(BUILD):
+        if option.sort != "new":
+            continue
+        wide, high = size_of(option.package.core)
+        sizes = [fan.diameter.si for fan in option.package.fans]
+        assert max(sizes) <= high
+        assert sum(sizes) <= wide
+        count += 1
+    assert count > 500
+    assert not fits(next(a for a in fan_assemblies() if a.count == 2), cores()[0])
+
+
+def test_survivors_are_what_they_are_one_by_one(found):
+    cases = found.cases
+    for one in found.front:
+        own = with_option(FEW, one.option)
+        alone = [in_hand([Asked(own, case)])[0].weather for case in cases]
+        assert [hand.day for hand in one.hands] == pytest.approx(alone, rel=1e-6, abs=1e-6)
+
+
+def test_those_the_build_has_are_always_among_them(found):
+    assert {"now", "as_found"} <= {one.option.sort for one in found.judged}
+    told = chosen(found, ())
+    assert told.now >= 0
+    assert told.rows[told.now].priced.option.package.id == FEW.active
+    assert told.regret.expected.min() < 200, "one of them is near to the best whatever the car"
+
+
+def test_a_looser_bound_never_loses_a_point_of_the_front(everything, found):
+    """What is left of the tighter front is what a looser one has, or something beats it there."""
+    tight = Bounds(budget=400.0, hours=16 * 3600.0)
+    loose = tight._replace(budget=700.0)
+    new = [one for one in found.judged if one.option.sort == "new"]
+    narrow, wide = (
+        front_of([one for one in new if not why_out(one.priced, bounds)], found.aims) for bounds in (tight, loose)
+    )
+    assert len(narrow) > 1
+    kept = {one.option.key for one in wide}
+    for one in narrow:
+        mine = [one.aim(name) for name in found.aims]
+        beaten = any(
+            all(o <= m for o, m in zip([other.aim(n) for n in found.aims], mine, strict=True)) for other in wide
+        )
+        assert one.option.key in kept or beaten
+
+
+def test_what_each_bound_throws_out_is_counted_and_why(everything):
+    bounds = Bounds(budget=300.0, amps=30.0, no_cut=True)
+    space = bounded(everything, bounds)
+    assert len(space.inside) + len({o.option.key for part in space.out.values() for o in part}) == len(everything)
+    assert space.whole == len(everything)
+    for name, out in space.out.items():
+        assert all(name in why_out(one, bounds) for one in out)
+    assert all(one.money <= 300 and one.amps <= 30 for one in space.inside)
+    none = Bounds(width=0.1, budget=5000.0)
+    assert not bounded(tuple(o for o in everything if o.option.sort == "new"), none).inside
+    name, count = loosest(everything, none)
+    assert name == "width"
+    assert count > 50
+
+
+FIELDS = {
+    "width": quantity("15 in", "length"),
+    "height": quantity("14 in", "length"),
+    "no_cut": True,
+    "amps": quantity("15 A", "current"),
+    "budget": quantity("200", "money"),
+    "hours": quantity("12 h", "time"),
+    "own_only": True,
+}
+
+
+@pytest.mark.parametrize("name", list(FIELDS))
+def test_every_bound_throws_something_out(everything, name):
+    build = on(FEW, (("choosing", name), FIELDS[name]))
+    assert len(bounded(everything, bounds_of(build.choosing)).inside) < len(everything)
+    assert set(FIELDS) | {"aims"} == set(Choosing.model_fields)
+
+
+def test_aims_choose_another_front(found):
+    new = [one for one in found.judged if one.option.sort == "new"]
+    fronts = [{one.option.key for one in front_of(new, aims)} for aims in (("hand", "money"), ("hand", "amps"))]
+    assert all(len(one) > 1 for one in fronts)
+    assert fronts[0] != fronts[1]
+
+
+def test_stopped_midway_what_was_found_stays(everything):
+    told = searched(FEW, Bounds(), tell=lambda share: share < 0.5, options=everything)
+    assert not told.whole
+    assert 0 < len(told.judged) < len(everything)
+    assert told.front
+
+
+@in_one_go
+def test_a_ladder_gains_what_it_says():
+    """Each rung, done, leaves the build where the rung says; no act stands in it twice."""
+    near, far = within_reach(BUILD)
+    assert set(near) | set(far) == {case.id for case in BUILD.duty_cases if case.counted}
+    assert "full" in far
+    rungs = ladder(BUILD)
+    assert rungs
+    assert len({(rung.act.code, rung.act.given) for rung in rungs}) == len(rungs)
+    for count in (1, 2):
+        build = climbed(BUILD, rungs[:count])
+        days = [hand.weather for hand in in_hand([Asked(build, case) for case in near])]
+        assert min(days) == pytest.approx(rungs[count - 1].stands, abs=1e-6)
+    assert all(rung.gain > 0 for rung in rungs)
+    cool = on(BUILD, (("brief", "climate", "ambient"), "40 °F", "temperature"))
+    assert ladder(cool) == () or ladder(cool)[-1].stands >= 0 or len(ladder(cool)) == 6
+
+
+def test_an_option_becomes_a_package_and_is_undone(found):
+    option = next(one.option for one in found.judged if one.option.sort == "new")
+    made = doing(FEW, offer("take_option", option=option.key))
+    assert len(made.packages) == len(FEW.packages) + 1
+    assert made.package.core == option.package.core
+    assert made.package.fans == option.package.fans
+    alone = in_hand([Asked(made, "idle")])[0].weather
+    there = in_hand([Asked(with_option(FEW, option), "idle")])[0].weather
+    assert alone == pytest.approx(there, rel=1e-6)
+
+
+def test_the_command_says_what_the_window_says(tmp_path, capsys):
+    path = tmp_path / "few.keelroom"
+    from keelroom.document.file import save
+
+    small = on(FEW, (("choosing", "budget"), "200", "money"), (("choosing", "width"), "16 in", "length"))
+    save(small, path)
+    assert cli.main(["options", str(path), "--json"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert told["inside"] + 0 < told["options"]
+    assert {row["key"] for row in told["rows"]} >= set(told["front"])
+    assert all(row["money"] <= 200 for row in told["rows"] if row["sort"] == "new")
