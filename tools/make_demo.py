@@ -630,7 +630,7 @@ def worked(build: Build) -> Build:
         given |= {"note": "First loom was a hand short at the second fan."} if twice else {}
         act = offer("tick", found.active, **given)
         found = apply(found, edit_for(found, act))
-    act = offer("in_hand", found.active, item="fan:fan1")
+    act = offer("in_hand", found.active, item="p1/fan:fan1")
     return apply(found, edit_for(found, act))
 
 

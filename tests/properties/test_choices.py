@@ -9,7 +9,7 @@ import pytest
 from keelroom.assess.assess import first_wave
 from keelroom.assess.electrical.bench import bench_steps
 from keelroom.assess.electrical.harness import loom_list, parts_list, wire_list
-from keelroom.assess.figures.templates import cut_list, hardware_list, patterns, sheet_list
+from keelroom.assess.figures.templates import cut_list, patterns, sheet_list
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.moves import moves_of
@@ -18,6 +18,7 @@ from keelroom.assess.fit.shroud_plan import pan_plan, trim_plan
 from keelroom.assess.loop.air import air_of
 from keelroom.assess.loop.fill_plan import fill_plan
 from keelroom.assess.loop.hose_plans import hose_plans
+from keelroom.assess.work.hardware import hardware_list
 from keelroom.document.fields import get
 from keelroom.document.file import load
 from keelroom.errors import InputError, KeelRoomError

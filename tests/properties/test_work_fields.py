@@ -25,7 +25,7 @@ READY = BUILD.model_copy(
             needed="2026-12-01",
             rate=quantity("80", "money"),
             ticks=(Tick(id="t", step=STEP, package="p1", words="Harness", day="2026-11-30", planned=60.0),),
-            items=(Item(id="fan:fan1", name="Fan"), Item(id="use:loom:m", name="Loom")),
+            items=(Item(id="p1/fan:fan1", name="Fan"), Item(id="use:loom:m", name="Loom")),
             own=(OwnStep(id="o"),),
             pace=(Pace(id="circuit"),),
         )

@@ -110,9 +110,9 @@ def _fit(build: Build, assessment: Assessment, system: str) -> dict[str, Any]:
     """Verdict, clearances [m] and made parts of the package."""
     from keelroom.assess.figures.templates import (
         cut_list,
-        hardware_list,
         sheet_list,
     )  # only for the machine form: they slow the start
+    from keelroom.assess.work.hardware import hardware_list
 
     fit, package = assessment.fit, assessment.package
     if fit is None:

@@ -15,7 +15,7 @@ from keelroom.assess.electrical.harness import harness
 from keelroom.assess.electrical.signals import CHASSIS, OVERRIDE
 from keelroom.assess.electrical.words import sizes_told
 from keelroom.assess.figures.batch import Asked, batches, outlets_at, row_for, stacked
-from keelroom.assess.figures.templates import core_mockup, hardware_list
+from keelroom.assess.figures.templates import core_mockup
 from keelroom.assess.fit.clearances import Fit
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import bracket_plans
@@ -35,6 +35,7 @@ from keelroom.assess.questions.response import Response, response, span, stretch
 from keelroom.assess.questions.why import movers
 from keelroom.assess.questions.worth import worth_table
 from keelroom.assess.report import fit_line
+from keelroom.assess.work.hardware import hardware_list
 from keelroom.core.answer import steady_answer
 from keelroom.core.fluids.air import air_state
 from keelroom.core.fluids.air import density as air_density

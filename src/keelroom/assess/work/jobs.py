@@ -55,6 +55,11 @@ class Job(NamedTuple):
     words: tuple[tuple[str, str], ...] = ()
     figures: tuple[tuple[str, float], ...] = ()
 
+    @property
+    def item(self) -> str:
+        """What it brings, on the shopping list: its own in every package."""
+        return f"{self.about[1]}/{self.ident}" if self.about[0] == "packages" else self.ident
+
     def figure(self, name: str) -> float:
         """A figure of it; 1 where the step goes by none."""
         return dict(self.figures).get(name, 1.0) if name else 1.0

@@ -103,7 +103,7 @@ def _with_parts(tasks: tuple[Task, ...], steps: tuple[Step, ...], work: Work) ->
     """Steps that wait for a part that is still to come; and the car is not opened before the last of those that are
     known to come is there."""
     leads = {item.id: item.lead.si * DAY for item in work.items if item.lead is not None and not item.in_hand}
-    own = {step.key: leads.get(step.job.ident, 0.0) for step in steps}
+    own = {step.key: leads.get(step.job.item, 0.0) for step in steps}
     last = max(own.values(), default=0.0)
     if last <= 0:
         return tasks

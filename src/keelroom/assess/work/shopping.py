@@ -7,9 +7,13 @@ import io
 import math
 import re
 from collections.abc import Iterable, Iterator
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
+
+from pydantic import BaseModel
 
 from keelroom.assess.inputs.coolant.routes import hose_name
+from keelroom.assess.outcome import Stopped, attempted
+from keelroom.assess.work.hardware import hardware_list
 from keelroom.assess.work.jobs import Job, jobs_of
 from keelroom.assess.work.steps import Step, steps_of
 from keelroom.core.kept import by_identity
@@ -31,12 +35,13 @@ PARTS = frozenset(
 AFTER_MOCK_UP = ("bracket", "frame", "shroud_made", "panel", "move")
 """What is bought or made only once the trial fit says its size."""
 AMOUNT = re.compile(r"^(?P<number>[\d.]+)\s*(?P<unit>.*)$")
+P = TypeVar("P", bound=BaseModel)
 PRICES = ("part", "price", "lead time")
 MOST_LINES = 5000
 
 
 class Wanted(NamedTuple):
-    """Something on the list. key : its own, for good;  group : part, material or forgotten;  amount in words
+    """Something on the list. key : its own, for good;  group : part, forgotten, hardware or material;  amount in words
     after : the measurement that has to come first, '' where it is sure;  about : what it is for
     price : None where nobody knows it;  lead [days]
     """
@@ -60,16 +65,18 @@ class Wanted(NamedTuple):
 
 
 def shopping(build: Build, package: Package) -> tuple[Wanted, ...]:
-    """Everything to be had for a package's work: parts in the order of the work, then what they forget, materials."""
-    return _shopping(build, jobs_of(build, package), steps_of(build, package), build.work.items)
+    """Everything to be had for a package's work: parts in the order of the work, what is forgotten with them, hardware
+    by its sizes, materials."""
+    return _shopping(build, package, jobs_of(build, package), steps_of(build, package))
 
 
 @by_identity(16)
-def _shopping(
-    build: Build, jobs: tuple[Job, ...], steps: tuple[Step, ...], items: tuple[Item, ...]
-) -> tuple[Wanted, ...]:
-    known = {item.id: item for item in items}
-    found = [*_parts(build, jobs), *_forgotten(build, jobs), *_materials(steps), *_own(jobs, steps)]
+def _shopping(build: Build, package: Package, jobs: tuple[Job, ...], steps: tuple[Step, ...]) -> tuple[Wanted, ...]:
+    known = {item.id: item for item in build.work.items}
+    hardware = attempted("The hardware list", (), lambda: list(_hardware(build, package, jobs)))
+    held = [] if isinstance(hardware, Stopped) else hardware
+    materials = [one for one in _materials(steps) if not held or not one.name.startswith(HELD)]
+    found = [*_parts(build, jobs), *_forgotten(build, jobs), *held, *materials, *_own(jobs, steps)]
     return tuple(_with(one, known.get(one.key)) for one in found)
 
 
@@ -99,7 +106,7 @@ def _parts(build: Build, jobs: Iterable[Job]) -> Iterator[Wanted]:
         cost = getattr(part, "cost", None)
         after = _after(build, job, part)
         name = job.name if not isinstance(part, Core) else part.name or "Core"
-        one = _wanted(job.ident, name, "part", job.about, _amount(part), after)
+        one = _wanted(job.item, name, "part", job.about, _amount(part), after)
         yield one._replace(price=cost.si if cost else None)
 
 
@@ -136,11 +143,11 @@ def _forgotten(build: Build, jobs: Iterable[Job]) -> Iterator[Wanted]:
         part = _part(build, job.about)
         if isinstance(part, Fan) and part.motor != "engine":
             used = " (a used one comes without)" if part.made == "used" else ""
-            yield _wanted(f"{job.ident}/plug", f"Mating plug for {job.name}{used}", "forgotten", job.about)
+            yield _wanted(f"{job.item}/plug", f"Mating plug for {job.name}{used}", "forgotten", job.about)
         if isinstance(part, Hose) and part.piece != "none":
-            yield _wanted(f"{job.ident}/piece", f"{part.piece.capitalize()} for {job.name}", "forgotten", job.about)
+            yield _wanted(f"{job.item}/piece", f"{part.piece.capitalize()} for {job.name}", "forgotten", job.about)
         if isinstance(part, Shroud) and part.kind != "none":
-            yield _wanted(f"{job.ident}/nuts", "1/4-20 nylon lock nuts and washers", "forgotten", job.about, "8 pc")
+            yield _wanted(f"{job.item}/nuts", "1/4-20 nylon lock nuts and washers", "forgotten", job.about, "8 pc")
 
 
 def _materials(steps: Iterable[Step]) -> Iterator[Wanted]:
@@ -180,6 +187,47 @@ def amount_words(amount: str, system: str) -> str:
 
 
 WHOLE = ("pc", "roll", "pack", "sheet", "tube", "can")
+
+
+HELD = ("Clamps", "Foam strip", "Edge trim", "Rivets")
+"""Materials of the steps the hardware list has by their sizes."""
+
+
+def _hardware(build: Build, package: Package, jobs: Iterable[Job]) -> Iterator[Wanted]:
+    """Bolts, nuts, washers, clamps, foam and trim of what is new, by their sizes."""
+    new = _only_new(package, {job.ident for job in jobs if not job.acts[0].startswith("take_")})
+    hoses = {job.name for job in jobs if job.acts[0] in ("hose", "hose_run")}
+    for number, (item, amount, use) in enumerate(hardware_list(build, new, "us")[1:]):
+        if use in hoses:
+            continue  # the hose itself stands among the parts
+        after = "the trial fit" if use == "brackets" or amount == "not measured" else ""
+        told = amount if not amount.isdigit() else f"{amount} pc"
+        name = item if use in ("brackets", "hoses") else f"{item}, {use}"
+        yield _wanted(f"hw:{item}:{use}:{number}"[:80], name, "hardware", ("packages", package.id), told, after)
+
+
+def _only_new(package: Package, jobs: set[str]) -> Package:
+    """The package with those of its parts that are worked on."""
+
+    def new(kind: str, parts: Iterable[P]) -> tuple[P, ...]:
+        return tuple(part for part in parts if f"{kind}:{getattr(part, 'id', '')}" in jobs)
+
+    mounting = package.mounting.model_copy(update={"frames": new("frame", package.mounting.frames)})
+    loop = (
+        package.loop if any(job.startswith("hose:") for job in jobs) else package.loop.model_copy(update={"hoses": ()})
+    )
+    shroud = package.shroud if "shroud" in jobs else Shroud(kind="none")
+    return package.model_copy(
+        update={
+            "brackets": new("bracket", package.brackets),
+            "panels": new("panel", package.panels),
+            "cuts": new("cut", package.cuts),
+            "coolers": new("cooler", package.coolers),
+            "mounting": mounting,
+            "loop": loop,
+            "shroud": shroud,
+        }
+    )
 
 
 def _own(jobs: Iterable[Job], steps: Iterable[Step]) -> Iterator[Wanted]:

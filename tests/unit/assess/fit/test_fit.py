@@ -11,7 +11,7 @@ from keelroom.assess.acts.places import options_for
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.acts.shroud import seat_edit
 from keelroom.assess.assess import assess
-from keelroom.assess.figures.templates import cut_list, hardware_list, patterns
+from keelroom.assess.figures.templates import cut_list, patterns
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.frames import frame_plans
@@ -21,6 +21,7 @@ from keelroom.assess.placing import hidden_share, stand
 from keelroom.assess.questions.cutting import checks_missing, cut_plan
 from keelroom.assess.questions.places import find_places
 from keelroom.assess.words import not_to_cut
+from keelroom.assess.work.hardware import hardware_list
 from keelroom.catalogue.load import fan_assemblies, placed
 from keelroom.core.packaging.bracket import Ends, Stock, flat_or_joggle
 from keelroom.core.packaging.fixings import Section

@@ -10,7 +10,7 @@ from keelroom.assess.acts.panels import closing
 from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.acts.shroud import seat_edit
 from keelroom.assess.assess import assess, first_wave
-from keelroom.assess.figures.templates import cut_list, hardware_list, patterns, sheet_list
+from keelroom.assess.figures.templates import cut_list, patterns, sheet_list
 from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.frames import frame_plans
 from keelroom.assess.fit.mounts import anchors, bracket_plans
@@ -20,6 +20,7 @@ from keelroom.assess.fit.shroud_plan import ring_of, trim_plan
 from keelroom.assess.inputs.coolant.volumes import bottle_wanted
 from keelroom.assess.inputs.sealing import open_area, ways
 from keelroom.assess.questions.panel_worth import panel_worth
+from keelroom.assess.work.hardware import hardware_list
 from keelroom.assess.work.money import likely_hours
 from keelroom.document.edits import Edit, apply
 from keelroom.document.file import load

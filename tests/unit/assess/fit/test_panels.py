@@ -1,7 +1,8 @@
 """Panels in the lists: what is fitted is cut and bought, what is only thought of is not."""
 
-from keelroom.assess.figures.templates import cut_list, hardware_list, patterns, sheet_list
+from keelroom.assess.figures.templates import cut_list, patterns, sheet_list
 from keelroom.assess.fit.panels import panel_name
+from keelroom.assess.work.hardware import hardware_list
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.panels import Panel

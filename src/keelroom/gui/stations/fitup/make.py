@@ -8,8 +8,9 @@ from pathlib import Path
 from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
-from keelroom.assess.figures.templates import cut_list, hardware_list, patterns
+from keelroom.assess.figures.templates import cut_list, patterns
 from keelroom.assess.handed_out import minds_of_made
+from keelroom.assess.work.hardware import hardware_list
 from keelroom.drawing.fitup import section_sheet
 from keelroom.drawing.pattern import Patterns, gallery, pattern_scene
 from keelroom.drawing.scene import Scene
