@@ -17,8 +17,10 @@ from keelroom.assess.inputs.coolant.ports import part_name
 from keelroom.assess.inputs.coolant.routes import hose_name
 from keelroom.assess.inputs.coolant.volumes import purchase_of, volumes_of
 from keelroom.assess.placing import size_of
+from keelroom.assess.work.reach import reached
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path, measured_fields
+from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.loop import Hose
@@ -83,6 +85,21 @@ def jobs_of(build: Build, package: Package) -> tuple[Job, ...]:
     change = _Change(build, package, found)
     own = tuple(change.all())
     return (*_before(change, own), *own, *_after(change, own)) if own else ()
+
+
+def recored(package: Package, found: Package | None) -> bool:
+    """Whether the car's own brass tanks go on to another core: the car is off the road while that is away."""
+    if found is None or package.core.material != "copper_brass" or found.core.material != "copper_brass":
+        return False
+    tanks = ("flow", "face_width", "face_height", "tank_size")
+    made = ("depth", "rows", "fin_density", "fin_height")
+    alike = all(_figure(package, name) == _figure(found, name) for name in tanks)
+    return alike and any(_figure(package, name) != _figure(found, name) for name in made)
+
+
+def _figure(package: Package, name: str) -> object:
+    value = getattr(package.core, name)
+    return value.si if isinstance(value, Quantity) else value
 
 
 def _by_id(parts: Iterable[M]) -> dict[str, M]:
@@ -156,7 +173,8 @@ class _Change:
         package, found = self.package, self.found
         if self.core:
             torque = "25 N·m at most"
-            yield Job("core", ("core",), (*self.at, "core"), named(package.core) or "Core", (("torque", torque),))
+            acts = ("core", "recore") if recored(package, found) else ("core",)
+            yield Job("core", acts, (*self.at, "core"), named(package.core) or "Core", (("torque", torque),))
         for port in self._new(package.core.ports, found.core.ports if found else ()):
             if port.state in PLUGGED:
                 yield self._port(port.id, port.name or port.id, port.state)
@@ -255,7 +273,8 @@ class _Change:
         package, found = self.package, self.found
         for bracket in self._new(package.brackets, found.brackets if found else ()):
             name, path = bracket.name or bracket.id, (*self.at, "brackets", bracket.id)
-            yield Job(f"bracket:{bracket.id}", ("bracket",), path, f"Bracket {name}", _metres(name, 0.3))
+            words = (*_metres(name, 0.3), *reached(self.build.survey, package, bracket))
+            yield Job(f"bracket:{bracket.id}", ("bracket",), path, f"Bracket {name}", words)
         for frame in self._new(package.mounting.frames, found.mounting.frames if found else ()):
             if frame.fitted:
                 of = next((named(one) for one in package.coolers if one.id == frame.cooler), "condenser")

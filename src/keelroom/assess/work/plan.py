@@ -21,6 +21,10 @@ YEARS = range(1950, 2200)
 FINISHED = ("done", "twice", "other")
 
 
+AWAY = "core/recore.away"
+"""The step a core goes away to be re-cored with: the lead time of the core is how long it stays there."""
+
+
 class Plan(NamedTuple):
     """Steps in their order; spans of those not done, [s] from midnight before `first`;  slacks by key
     ticks : of steps, by key;  gone : ticks of steps that are in the plan no more
@@ -103,7 +107,11 @@ def _with_parts(tasks: tuple[Task, ...], steps: tuple[Step, ...], work: Work) ->
     """Steps that wait for a part that is still to come; and the car is not opened before the last of those that are
     known to come is there."""
     leads = {item.id: item.lead.si * DAY for item in work.items if item.lead is not None and not item.in_hand}
-    own = {step.key: leads.get(step.job.item, 0.0) for step in steps}
+    # A core that is re-cored comes back so long after it went away: it holds nothing before.
+    away = {step.key: lead for step in steps if step.key == AWAY and (lead := leads.get(step.job.item))}
+    tasks = tuple(task._replace(waits=away.get(task.key, task.waits)) for task in tasks)
+    sent = {step.job.item for step in steps if step.key == AWAY}
+    own = {step.key: 0.0 if step.job.item in sent else leads.get(step.job.item, 0.0) for step in steps}
     last = max(own.values(), default=0.0)
     if last <= 0:
         return tasks

@@ -16,26 +16,29 @@ FLOPPY, HAND = 3e-3, 2.0 * GRAVITY
 
 class Bolt(NamedTuple):
     """A bolt and its clearance holes [m]: close, medium, coarse. torque: at most [N·m] into a mount of this kind,
-    None where not known."""
+    None where not known. key_size, nut_size: what turns its button head and its nut."""
 
     key: str
     name: str
     diameter: float
     holes: tuple[float, float, float]
     torque: float | None = None
+    key_size: str = ""
+    nut_size: str = ""
 
 
 BOLTS: dict[str, Bolt] = {
     bolt.key: bolt
     for bolt in (
-        Bolt("m5", "M5", 5e-3, (5.3e-3, 5.5e-3, 5.8e-3)),
-        Bolt("m6", "M6", 6e-3, (6.4e-3, 6.6e-3, 7.0e-3)),
-        Bolt("m8", "M8", 8e-3, (8.4e-3, 9.0e-3, 10.0e-3), 25.0),
-        Bolt("in14", "1/4 in", INCH / 4, (0.266 * INCH, 0.281 * INCH, 0.297 * INCH)),
-        Bolt("in516", "5/16 in", 5 * INCH / 16, (0.328 * INCH, 0.344 * INCH, 0.359 * INCH), 25.0),
+        Bolt("m5", "M5", 5e-3, (5.3e-3, 5.5e-3, 5.8e-3), None, "3 mm", "8 mm"),
+        Bolt("m6", "M6", 6e-3, (6.4e-3, 6.6e-3, 7.0e-3), None, "4 mm", "10 mm"),
+        Bolt("m8", "M8", 8e-3, (8.4e-3, 9.0e-3, 10.0e-3), 25.0, "5 mm", "13 mm"),
+        Bolt("in14", "1/4 in", INCH / 4, (0.266 * INCH, 0.281 * INCH, 0.297 * INCH), None, "5/32 in", "7/16 in"),
+        Bolt("in516", "5/16 in", 5 * INCH / 16, (0.328 * INCH, 0.344 * INCH, 0.359 * INCH), 25.0, "3/16 in", "1/2 in"),
     )
 }
-"""Metric holes after ISO 273, inch ones after ASME B18.2.8, from memory."""
+"""Metric holes after ISO 273, inch ones after ASME B18.2.8; keys of button heads after ISO 7380 and ASME B18.3, widths
+across flats after ISO 4032 and ASME B18.2.2; all from memory."""
 
 
 def play(bolt: Bolt, hole: float) -> float:
