@@ -10,7 +10,7 @@ from tests.gui.driver import Driver, shown
 @pytest.fixture
 def driver(demo_window):
     session = demo_window.window.session
-    session.set(("choosing", "budget"), _money("160"), "Little to spend")
+    session.set(("choosing", "budget"), _money("220"), "Little to spend")
     session.set(("choosing", "width"), _length("20 in"), "Small")
     session.set(("choosing", "no_cut"), True, "No cutting")
     return demo_window
@@ -57,10 +57,26 @@ def test_an_owner_with_little_to_spend_and_no_cutting(driver):
     assert first
 
 
+def test_stopped_it_keeps_what_was_found_and_goes_on(driver):
+    driver.window.session.set(("choosing", "budget"), None, "Any money")
+    driver.window.session.set(("choosing", "width"), None, "Any face")
+    choosing(driver, "Front")
+    table = driver.find("What nothing beats", QTableWidget)
+    driver.until(lambda: "working it out" in said(driver), 60)
+    driver.click("Stop: what nothing beats")
+    driver.until(lambda: "Stopped: what was found so far" in said(driver), 90)
+    kept = table.rowCount()
+    driver.window.session.set(("choosing", "budget"), _money("220"), "Little to spend")
+    driver.window.session.set(("choosing", "width"), _length("20 in"), "Small")
+    driver.until(lambda: table.rowCount() > 0 and "Stopped" not in said(driver) and "working" not in said(driver), 90)
+    assert kept >= 0
+    assert table.rowCount() > 0
+
+
 def test_bounds_that_leave_nothing_say_which_to_loosen(driver):
     choosing(driver, "Bounds")
     driver.enter("Parts cost at most", "a little")
-    assert driver.window.session.build.choosing.budget.si == 160
+    assert driver.window.session.build.choosing.budget.si == 220
     driver.enter("Face no wider than", "3")
     assert driver.window.session.build.choosing.width.si == pytest.approx(3 * 0.0254)
     driver.turn("Front")

@@ -167,6 +167,33 @@ def states_of(plan: Plan) -> tuple[tuple[State, float, float], ...]:
     return tuple(found)
 
 
+class Evening(NamedTuple):
+    """How a day of the plan ends. on : the last step of it that leaves something proven, None where none does
+    after : steps ended after that;  open : steps begun that day and not ended
+    """
+
+    day: int
+    on: Step | None
+    after: tuple[Step, ...]
+    open: tuple[Step, ...]
+
+
+def evenings(plan: Plan) -> tuple[Evening, ...]:
+    """How each day ends but the last: on something that was checked and works, or with things standing open."""
+    by_key = {step.key: step for step in plan.steps}
+    spans = sorted(plan.spans, key=lambda span: span.ends)
+    last = int(spans[-1].ends // DAY) if spans else 0
+    found = []
+    for day in sorted({int(span.begins // DAY) for span in spans}):
+        ended = [by_key[span.key] for span in spans if int(span.ends // DAY) == day]
+        stays = tuple(by_key[span.key] for span in spans if span.begins < (day + 1) * DAY < span.ends)
+        checked = [place for place, step in enumerate(ended) if step.check]
+        if day < last:
+            at = checked[-1] if checked else -1
+            found.append(Evening(day, ended[at] if checked else None, tuple(ended[at + 1 :]), stays))
+    return tuple(found)
+
+
 class Stop(NamedTuple):
     """What can still be done before the car is needed: steps that end by then, those that must not be begun, and
     whether the car can be driven then."""

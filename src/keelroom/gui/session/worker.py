@@ -33,7 +33,7 @@ class _Job(QRunnable):
     def _tell(self, share: float) -> bool:
         """How far the work has come; whether anybody still wants it."""
         self.signals.come.emit(self.ticket, share)
-        return self.ticket == self.worker.ticket
+        return self.ticket == self.worker.ticket and self.ticket != self.worker.enough
 
     def run(self) -> None:
         if self.ticket != self.worker.ticket:
@@ -65,6 +65,8 @@ class Worker(QObject):
         super().__init__(parent)
         self.ticket = 0
         self.busy = False
+        self.enough = 0
+        """the job whose answer is wanted as far as it has come"""
         self._jobs: dict[int, _Job] = {}
         # An answer comes before the thread has left the job: the last ones are held here, so that none is taken down
         # by a thread that is not the window's.
@@ -86,6 +88,10 @@ class Worker(QObject):
         pool = QThreadPool.globalInstance()
         assert pool is not None
         pool.start(job)
+
+    def halt(self) -> None:
+        """Enough: work that tells how far it has come answers with what it has found so far."""
+        self.enough = self.ticket
 
     def cancel(self) -> None:
         self.ticket += 1

@@ -58,6 +58,9 @@ class AskedTable(QWidget, Generic[T]):
         self.go = button("Go there", lambda: session.asked_for.emit(session.needed_first), "Go to what is needed first")
         self.go.hide()
         self.column.addWidget(self.go, 0, Qt.AlignmentFlag.AlignLeft)
+        self.halt = button("Stop", self._halt, f"Stop: {name.lower()}", "", "Stop: what was found so far stays")
+        self.halt.hide()
+        self.column.addWidget(self.halt, 0, Qt.AlignmentFlag.AlignLeft)
         self.table = ChooseTable(name, columns, self.choose, note, hint, words, self.columns_are)
         if self.does:
             self.table.foretell(session, self.act_at)
@@ -107,6 +110,7 @@ class AskedTable(QWidget, Generic[T]):
         build, missing = self.session.build, self.missing()
         self.table.setVisible(not missing)
         self.go.setVisible(bool(missing and self.session.needed))
+        self._show_halt()
         if missing:
             self.found, self.asked = None, None
             self.why.setText(missing)
@@ -115,9 +119,27 @@ class AskedTable(QWidget, Generic[T]):
             self.asked = build
             self.why.setText("working it out …")
             self.worker.ask(self.question(), self.tells)
+            self._show_halt()
         elif self.found is not None:
             self.show_found(self.found)
         self.mark()
+
+    def _halt(self) -> None:
+        """Stop what is being worked out, or work it out anew where it was stopped."""
+        if self.worker.busy:
+            self.worker.halt()
+            return
+        self.asked = None
+        self.refresh()
+
+    def stopped(self, found: T) -> bool:
+        """Whether an answer is only what was found before it was stopped."""
+        return False
+
+    def _show_halt(self) -> None:
+        half = not self.worker.busy and self.found is not None and self.stopped(self.found)
+        self.halt.setText("Work out the rest" if half else "Stop")
+        self.halt.setVisible(self.tells and (self.worker.busy or half))
 
     def mark(self) -> None:
         """Figures of another build than the one that stands look it, cannot be chosen from, and leave in no table."""
@@ -127,6 +149,7 @@ class AskedTable(QWidget, Generic[T]):
         self.found, self.answers = found, self.asked
         self.show_found(found)
         self.mark()
+        self._show_halt()
         self.come.emit()
 
     def _failed(self, why: str) -> None:
@@ -136,4 +159,5 @@ class AskedTable(QWidget, Generic[T]):
         self.said.setText("")
         self.why.setText(f"Could not be worked out: {why}")
         self.mark()
+        self._show_halt()
         self.come.emit()

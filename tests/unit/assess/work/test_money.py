@@ -5,7 +5,7 @@ import pytest
 from keelroom.assess.assess import assess
 from keelroom.assess.questions.record import cautions_of, owners_page, record, why_hours
 from keelroom.assess.work.money import estimated, own_times, read_times
-from keelroom.assess.work.plan import before_needed, hours_in_doubt, planned, states_of
+from keelroom.assess.work.plan import before_needed, evenings, hours_in_doubt, planned, states_of
 from keelroom.assess.work.shopping import amount_words, matched, read_prices, shopping
 from keelroom.core.plan.network import DAY
 from keelroom.document.file import load
@@ -218,3 +218,17 @@ def test_a_thing_in_hand_is_of_its_package():
     build = done(FRESH, "in_hand", item="p3/fan:fan1")
     other = on(build, (("active",), "p1"))
     assert not any(one.in_hand for one in shopping(other, other.package))
+
+
+def test_each_day_ends_on_something_that_was_checked():
+    """The evening's step is the last with a check that ends that day; all after it end that day too, unchecked."""
+    plan = planned(FRESH, FRESH.package)
+    ends = {span.key: span.ends for span in plan.spans}
+    found = evenings(plan)
+    assert [one.day for one in found] == sorted({int(end // DAY) for end in ends.values()})[:-1]
+    for one in found:
+        assert one.on.check
+        assert int(ends[one.on.key] // DAY) == one.day
+        assert all(ends[step.key] >= ends[one.on.key] and not step.check for step in one.after)
+        later = [s for s in plan.steps if s.check and ends[one.on.key] < ends[s.key] < (one.day + 1) * DAY]
+        assert later == []

@@ -49,6 +49,9 @@ class FrontView(AskedTable[Chosen]):
 
         return work
 
+    def stopped(self, found: Chosen) -> bool:
+        return not found.found.whole
+
     def show_found(self, found: Chosen) -> None:
         told = found.found
         self.why.setText(" ".join(self._said(found)))

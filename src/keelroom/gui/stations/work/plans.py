@@ -9,7 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from keelroom.assess.drives.words import clock
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.work.money import HOUR, Estimate, estimated
-from keelroom.assess.work.plan import Plan, before_needed, hours_of, planned
+from keelroom.assess.work.plan import Plan, before_needed, evenings, hours_of, planned
 from keelroom.assess.work.shopping import amount_words
 from keelroom.assess.work.steps import Step, table_fault
 from keelroom.core.plan.network import DAY
@@ -99,6 +99,7 @@ def plan_words(session: Session, plan: Plan, estimate: Estimate | None) -> Said:
     for tick in plan.gone:
         said.append(("doubt", f"Done, and no longer in the plan: {tick.words}"))
     said += _needed(session, plan)
+    said += _evenings(plan)
     hands = [step for step in plan.left if step.hands > people]
     if hands:
         said.append(("doubt", f"{len(hands)} steps want a second pair of hands: {hands[0].words}"))
@@ -106,6 +107,22 @@ def plan_words(session: Session, plan: Plan, estimate: Estimate | None) -> Said:
     if fault:
         said.append(("problem", f"{fault}. The table that ships stands for it."))
     return tuple(said)
+
+
+def _evenings(plan: Plan) -> list[tuple[str, str]]:
+    """What each day ends on: something that works, or what then stands open."""
+    said = []
+    for one in evenings(plan)[:3]:
+        ends = f"{when(plan, one.day * DAY).partition(',')[0]} ends on {one.on.job.name.lower()}: " if one.on else ""
+        if one.on is None:
+            said.append(
+                ("doubt", f"{when(plan, one.day * DAY).partition(',')[0]} ends on nothing that can be checked.")
+            )
+        elif one.open:
+            said.append(("doubt", f"{ends}{one.on.check} {one.open[0].job.name} stays begun overnight."))
+        else:
+            said.append(("", f"{ends}{one.on.check}"))
+    return said
 
 
 def _needed(session: Session, plan: Plan) -> list[tuple[str, str]]:
