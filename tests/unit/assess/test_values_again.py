@@ -12,7 +12,7 @@ from keelroom.assess.electrical.charge import share_taken
 from keelroom.assess.electrical.figures import electrics, terminal_takes
 from keelroom.assess.electrical.harness import harness, parts_list
 from keelroom.assess.figures.batch import Asked, row_for
-from keelroom.assess.figures.templates import _cross, _edge_length
+from keelroom.assess.figures.templates import _cross
 from keelroom.assess.fit.coolers import mount_notes
 from keelroom.assess.fit.shroud_plan import _mean, _struts
 from keelroom.assess.fit.survey_bodies import panel_edges
@@ -23,6 +23,7 @@ from keelroom.assess.inputs.translate import stacked
 from keelroom.assess.judge.circuits import _amps
 from keelroom.assess.questions.response import span
 from keelroom.assess.report import totals_lines
+from keelroom.assess.work.hardware import edge_cut
 from keelroom.core.air.fan import typed_curve
 from keelroom.core.answer import following, steady_answer, worth_of_flow
 from keelroom.core.electrical.control import law
@@ -252,8 +253,8 @@ def test_a_cross_has_four_equal_arms():
 
 def test_an_edge_is_as_long_as_its_side_of_the_opening():
     opening = BUILD.survey.opening
-    assert _edge_length(BUILD, BUILD.package, "left") == pytest.approx(opening.height.si)
-    assert _edge_length(BUILD, BUILD.package, "upper") == pytest.approx(opening.width.si)
+    assert edge_cut(BUILD, BUILD.package, "left") == pytest.approx(opening.height.si)
+    assert edge_cut(BUILD, BUILD.package, "upper") == pytest.approx(opening.width.si)
 
 
 def test_the_middle_of_the_rings_is_their_mean():
