@@ -358,14 +358,14 @@ def _work(options: argparse.Namespace) -> int:
 
 
 def _options(options: argparse.Namespace) -> int:
+    from keelroom.assess.figures.shared_out import over_processes
     from keelroom.assess.options.space import bounds_of
-    from keelroom.assess.questions.options import as_data, chosen, every_option, searched
+    from keelroom.assess.questions.options import as_data, chosen, searched
     from keelroom.document.file import load
     from keelroom.units import KINDS
 
     build = load(options.file)
-    everything = every_option(build)
-    told = chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, options=everything), everything)
+    told = chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, shared=over_processes))
     if options.json:
         print(_json(as_data(told)))
         return FINE

@@ -36,6 +36,11 @@ class FanAssembly:
     cost: float
 
 
+def by_itself(fan: Fan) -> FanAssembly:
+    """A single fan as one buys or has it: without a shroud."""
+    return FanAssembly(fan.name, 1, fan, False, fan.cost.si if fan.cost else 0.0)
+
+
 @dataclass(frozen=True)
 class NamedMix:
     """A mix by its usual name."""
@@ -171,6 +176,12 @@ def placed(assembly: FanAssembly, core: Core, system: str) -> tuple[tuple[Fan, .
     """The assembly's fans spread evenly over a core's face, and the shroud it comes with (none: bare fans)."""
     width = core.face_width.si if core.face_width else 0.6
     height = core.face_height.si if core.face_height else 0.4
+    return placed_on(assembly, (width, height), system)
+
+
+def placed_on(assembly: FanAssembly, face: tuple[float, float], system: str) -> tuple[tuple[Fan, ...], Shroud]:
+    """The same on a face so wide and high [m]."""
+    width, height = face
     fans = tuple(
         assembly.fan.model_copy(
             update={

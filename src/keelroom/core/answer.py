@@ -188,6 +188,26 @@ def _risen_to(points: Points, fixed: Fixed, rows: Ints, wanted: Floats, layout: 
     return np.array(found) + beyond
 
 
+class AtLimit(NamedTuple):
+    """What n points do at their limit: heat [W] that comes in, and that is given off with the fans that are on by
+    then (n,)."""
+
+    into_coolant: Floats
+    rejection: Floats
+
+
+def at_limit(points: Points, layout: Layout) -> AtLimit:
+    """As `steady_answer` has it, and nothing else of it: what thousands of packages are told apart by.
+
+    Raises SolveError as `solve` does.
+    """
+    prepared = prepare(points, layout)
+    state, limit = settle(points, layout, prepared).mean.state, points.plant.limit
+    looked = risen(points.situation.command.law, state, limit)
+    found = evaluate(points, prepared, limit, layout, looked)
+    return AtLimit(prepared.running.into_coolant, found.rejection)
+
+
 class _Curve(NamedTuple):
     """Rejection [W] of n points as they are: at rising temperatures (n, k) of both, at the limit (n,) with the fans
     that are on by then, and what it loses where it is solved with the core weakened and with the coolant slowed.

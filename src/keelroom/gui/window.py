@@ -36,6 +36,7 @@ from keelroom.gui.outputs import Outputs
 from keelroom.gui.registry import STATIONS, by_station, named, station_at
 from keelroom.gui.saving import message
 from keelroom.gui.session.session import Session
+from keelroom.gui.session.worker import Worker
 from keelroom.gui.side import DRAWER_WIDTH, Drawers
 from keelroom.gui.theme.dress import dress, dress_application
 from keelroom.gui.theme.palette import Palette, palette_of
@@ -539,6 +540,8 @@ class Window(QMainWindow):
         settings.remember("panes", self.across.saveState())
         settings.folded = self.ledger.folded and not self.folded_for_room
         settings.drawer = self.drawers.out
+        for worker in self.findChildren(Worker):
+            worker.cancel()  # a long search ends with its window, not after it
         self.session.close()
         event.accept()
 

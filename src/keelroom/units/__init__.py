@@ -7,7 +7,17 @@ and of the SI brochure; `tests/reference` checks them against an independent uni
 
 from keelroom.units.kinds import CHOICES, INCH, KINDS, Kind, Unit, inches, system_with
 from keelroom.units.parse import parse
-from keelroom.units.text import as_sixteenths, both, fine, fine_both, format_si, money_text, number_text, with_unit
+from keelroom.units.text import (
+    as_sixteenths,
+    both,
+    fine,
+    fine_both,
+    format_si,
+    money_text,
+    no_less,
+    number_text,
+    with_unit,
+)
 
 __all__ = [
     "CHOICES",
@@ -22,6 +32,7 @@ __all__ = [
     "format_si",
     "inches",
     "money_text",
+    "no_less",
     "number_text",
     "parse",
     "system_with",

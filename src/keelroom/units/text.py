@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from fractions import Fraction
 
 from keelroom.gauges import size_text
@@ -27,6 +28,14 @@ def number_text(si: float, unit: Unit) -> str:
         return as_sixteenths(value)
     text = f"{value:.{unit.decimals}f}"
     return text[1:] if float(text) == 0 and text.startswith("-") else text
+
+
+def no_less(si: float, kind: Kind, system: str) -> str:
+    """As `format_si`, rounded up: what is typed back is no less than what was meant."""
+    unit = kind.shown_unit(system)
+    step = 1 / 16 if unit.symbol == "in" else 10.0**-unit.decimals
+    value = math.ceil((si - unit.offset) / unit.factor / step - 1e-6) * step
+    return format_si(value * unit.factor + unit.offset, kind, system)
 
 
 TOUCHING, SMALLEST_SHOWN = 1e-6, 0.0254 / 32

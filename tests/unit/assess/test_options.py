@@ -2,6 +2,7 @@
 
 import json
 import math
+import pickle
 
 import numpy as np
 import pytest
@@ -12,10 +13,11 @@ from keelroom.assess.options.space import (
     Bounds,
     bounded,
     bounds_of,
+    broken,
     fits,
-    loosest,
+    nearest,
     options_of,
-    why_out,
+    package_of,
     with_option,
 )
 from keelroom.assess.placing import size_of
@@ -23,12 +25,13 @@ from keelroom.assess.questions.options import (
     chosen,
     climbed,
     cooler_than,
-    every_option,
     front_of,
     ladder,
     searched,
     within_reach,
 )
+from keelroom.assess.work.shopping import shopping
+from keelroom.assess.work.steps import steps_of
 from keelroom.catalogue.load import cores, fan_assemblies
 from keelroom.core.choice.fronts import front, knee
 from keelroom.core.choice.regret import margins, regrets
@@ -44,16 +47,18 @@ BUILD = load(DEMO)
 FEW = BUILD.model_copy(update={"duty_cases": tuple(case for case in BUILD.duty_cases if case.id in ("idle", "grade"))})
 
 
-@pytest.fixture(scope="module")
-def everything():
-    """Every ninth option of the demo, with those the build has."""
-    found = every_option(FEW)
-    return tuple(one for n, one in enumerate(found) if n % 9 == 0 or one.option.sort != "new")
+PLACES = [n for n, one in enumerate(options_of(FEW)) if n % 9 == 0 or one.sort != "new"]
+"""Every ninth option of the demo, with those the build has."""
 
 
 @pytest.fixture(scope="module")
-def found(everything):
-    return searched(FEW, Bounds(), ("hand", "money", "hours"), options=everything)
+def found():
+    return searched(FEW, Bounds(), ("hand", "money", "hours"), places=PLACES)
+
+
+@pytest.fixture(scope="module")
+def everything(found):
+    return found.space.all
 
 
 @pytest.mark.parametrize("seed", range(30))
@@ -100,8 +105,8 @@ def test_no_fan_is_larger_than_its_core():
     for option in options_of(BUILD):
         if option.sort != "new":
             continue
-        wide, high = size_of(option.package.core)
-        sizes = [fan.diameter.si for fan in option.package.fans]
+        wide, high = size_of(option.core)
+        sizes = [fan.diameter.si for fan in package_of(BUILD, option).fans]
         assert max(sizes) <= high
         assert sum(sizes) <= wide
         count += 1
@@ -119,9 +124,9 @@ def test_survivors_are_what_they_are_one_by_one(found):
 
 def test_those_the_build_has_are_always_among_them(found):
     assert {"now", "as_found"} <= {one.option.sort for one in found.judged}
-    told = chosen(found, ())
+    told = chosen(found)
     assert told.now >= 0
-    assert told.rows[told.now].priced.option.package.id == FEW.active
+    assert told.rows[told.now].priced.option.key == FEW.active
     assert told.regret.expected.min() < 200, "one of them is near to the best whatever the car"
 
 
@@ -131,7 +136,7 @@ def test_a_looser_bound_never_loses_a_point_of_the_front(everything, found):
     loose = tight._replace(budget=700.0)
     new = [one for one in found.judged if one.option.sort == "new"]
     narrow, wide = (
-        front_of([one for one in new if not why_out(one.priced, bounds)], found.aims) for bounds in (tight, loose)
+        front_of([one for one in new if not broken(one.priced, bounds)], found.aims) for bounds in (tight, loose)
     )
     assert len(narrow) > 1
     kept = {one.option.key for one in wide}
@@ -149,13 +154,28 @@ def test_what_each_bound_throws_out_is_counted_and_why(everything):
     assert len(space.inside) + len({o.option.key for part in space.out.values() for o in part}) == len(everything)
     assert space.whole == len(everything)
     for name, out in space.out.items():
-        assert all(name in why_out(one, bounds) for one in out)
-    assert all(one.money <= 300 and one.amps <= 30 for one in space.inside)
-    none = Bounds(width=0.1, budget=5000.0)
-    assert not bounded(tuple(o for o in everything if o.option.sort == "new"), none).inside
-    name, count = loosest(everything, none)
-    assert name == "width"
-    assert count > 50
+        assert all(name in broken(one, bounds) for one in out)
+    new = [one for one in space.inside if one.option.sort == "new"]
+    assert new
+    assert all(one.money <= 300 and one.amps <= 30 for one in new)
+    # What the build has stays, though its own panel is cut and its fans draw more.
+    kept = {one.option.sort for one in space.inside}
+    assert kept == {one.option.sort for one in everything}
+
+
+@pytest.mark.parametrize(
+    "bounds", [Bounds(width=0.1, budget=5000.0), Bounds(budget=20.0, amps=3.0), Bounds(hours=60.0, no_cut=True)]
+)
+def test_bounds_that_leave_nothing_are_loosened_as_told(everything, bounds):
+    """What is told is enough, and no bound more than needed is touched."""
+    space = bounded(everything, bounds)
+    assert not space.left
+    near = nearest(everything, bounds)
+    loose = bounds._replace(**{name: False if value is None else value for name, value in near.over.items()})
+    assert near.one in bounded(everything, loose).inside
+    fewest = min(len(broken(one, bounds)) for one in everything if one.option.sort == "new")
+    assert len(near.over) == fewest
+    assert nearest(everything, loose) is None
 
 
 FIELDS = {
@@ -184,10 +204,50 @@ def test_aims_choose_another_front(found):
 
 
 def test_stopped_midway_what_was_found_stays(everything):
-    told = searched(FEW, Bounds(), tell=lambda share: share < 0.5, options=everything)
+    seen = []
+
+    def tell(share, found=None):
+        seen.append((share, found))
+        return share < 0.4
+
+    told = searched(FEW, Bounds(), tell=tell, places=PLACES)
     assert not told.whole
     assert 0 < len(told.judged) < len(everything)
     assert told.front
+    # A first front stands at once: what the build has is in it, and no doubt yet.
+    share, first = seen[0]
+    assert share < 0.6
+    assert {"now", "as_found"} <= {one.option.sort for one in first.judged}
+    assert first.front
+    assert not first.whole
+    assert not any(one.doubted for one in first.judged)
+
+
+def test_parts_of_a_search_worked_out_elsewhere_answer_alike(found):
+    """Over processes, and each shard after a round trip through what processes are told by."""
+
+    def elsewhere(work, parts):
+        return [pickle.loads(pickle.dumps(work(pickle.loads(pickle.dumps(part))))) for part in parts]
+
+    there = searched(FEW, Bounds(), ("hand", "money", "hours"), places=PLACES, shared=elsewhere)
+    assert [one.option.key for one in there.front] == [one.option.key for one in found.front]
+    assert [one.priced[1:] for one in there.judged] == [one.priced[1:] for one in found.judged]
+    days = [[hand.day for one in told.judged for hand in one.hands] for told in (there, found)]
+    assert days[0] == pytest.approx(days[1], rel=1e-9)
+
+
+def test_what_is_told_of_an_option_is_told_of_it_as_a_package(found):
+    """Money, hours, what cannot be undone: by the steps and the list of the package itself."""
+    for one in found.judged[::11]:
+        own = with_option(FEW, one.option)
+        steps = steps_of(own, own.package)
+        hours = math.fsum(
+            (step.low + 4 * step.likely + step.high) / 6 * (1 + step.again) * step.hands for step in steps
+        )
+        money = [item.price for item in shopping(own, own.package) if item.price is not None and not item.in_hand]
+        assert one.priced.hours == pytest.approx(hours)
+        assert one.priced.money == pytest.approx(math.fsum(money))
+        assert one.priced.undone == sum(not step.keeps for step in steps)
 
 
 @in_one_go
@@ -210,10 +270,9 @@ def test_a_ladder_gains_what_it_says():
 
 def test_an_option_becomes_a_package_and_is_undone(found):
     option = next(one.option for one in found.judged if one.option.sort == "new")
-    made = doing(FEW, offer("take_option", option=option.key))
+    made, meant = doing(FEW, offer("take_option", option=option.key)), package_of(FEW, option)
     assert len(made.packages) == len(FEW.packages) + 1
-    assert made.package.core == option.package.core
-    assert made.package.fans == option.package.fans
+    assert (made.package.core, made.package.fans, made.package.shroud) == (meant.core, meant.fans, meant.shroud)
     alone = in_hand([Asked(made, "idle")])[0].weather
     there = in_hand([Asked(with_option(FEW, option), "idle")])[0].weather
     assert alone == pytest.approx(there, rel=1e-6)
@@ -230,3 +289,17 @@ def test_the_command_says_what_the_window_says(tmp_path, capsys):
     assert told["inside"] + 0 < told["options"]
     assert {row["key"] for row in told["rows"]} >= set(told["front"])
     assert all(row["money"] <= 200 for row in told["rows"] if row["sort"] == "new")
+
+
+def test_own_parts_are_among_them():
+    """A fan of one's own is tried on every core it fits, a core of one's own with every fan."""
+    fan = fan_assemblies()[0].fan.model_copy(update={"name": "From the shed", "cost": quantity("25", "money")})
+    core = cores()[0].model_copy(update={"name": "Off the old truck"})
+    own = FEW.model_copy(update={"own_fans": (fan,), "own_cores": (core,)})
+    more = options_of(own)
+    fans = [one for one in more if one.fans is not None and one.fans.name == fan.name]
+    assert len({one.core.name for one in fans}) > 20
+    assert {one.made_shroud for one in fans} == {False, True}
+    assert sum(one.core.name == core.name for one in more) > 5
+    at = next(one for one in fans if one.core.name == cores()[5].name)
+    assert package_of(own, at).fans[0].cost.si == 25

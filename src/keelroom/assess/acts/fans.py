@@ -91,15 +91,14 @@ def _room_for(package: Package, fan: Fan, radius: float, face: tuple[float, floa
 
 def offered_fans(build: Build) -> tuple[FanAssembly, ...]:
     """Fans and assemblies to choose from: one's own first, then the catalogue's."""
-    from keelroom.catalogue.load import FanAssembly, fan_assemblies, own_parts
+    from keelroom.catalogue.load import by_itself, fan_assemblies, own_parts
 
     mine = {fan.name: fan for fan in build.own_fans}
     with suppress(
         KeelRoomError
     ):  # the build's own are still there; who shows the list says what is wrong with the file
         mine = {fan.name: fan for fan in own_parts().fans} | mine
-    own = tuple(FanAssembly(fan.name, 1, fan, False, fan.cost.si if fan.cost else 0.0) for fan in mine.values())
-    return (*own, *fan_assemblies())
+    return (*map(by_itself, mine.values()), *fan_assemblies())
 
 
 def fit_fans(package: Package, assembly: FanAssembly, system: str) -> Edit:

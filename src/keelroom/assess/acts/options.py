@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.options.space import options_of
+from keelroom.assess.options.space import options_of, package_of
 from keelroom.document.edits import Change, Edit, fresh_id, fresh_name
 from keelroom.errors import InputError
 
@@ -16,9 +16,9 @@ def _take(do: Doing) -> Edit:
         raise InputError(
             "no_such_option", "That option is no longer among those there are: the package in use is another"
         )
-    if any(one.id == option.key for one in do.build.packages):
+    if option.fans is None:
         return Edit(do.act.label, (Change(("active",), option.key),))
-    package = option.package.model_copy(
+    package = package_of(do.build, option).model_copy(
         update={
             "id": fresh_id(do.build.packages, "p"),
             "name": fresh_name((one.name for one in do.build.packages), option.words[:80]),

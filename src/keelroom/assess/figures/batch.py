@@ -8,14 +8,14 @@ from typing import NamedTuple
 
 import numpy as np
 
-from keelroom.assess.figures.in_hand import InHand, hand_of
+from keelroom.assess.figures.in_hand import InHand, in_hand_at
 from keelroom.assess.figures.shared_out import on_all_processors
 from keelroom.assess.inputs.doors import stop_at_doors
 from keelroom.assess.inputs.needs import case_lacks, needs_of_car
 from keelroom.assess.inputs.translate import Car, PointRow, car_of, row_of, stacked
 from keelroom.assess.mended import judged_on
 from keelroom.assess.outcome import Stopped, attempted
-from keelroom.core.answer import Answer, steady_answer
+from keelroom.core.answer import Answer, at_limit, steady_answer
 from keelroom.core.arrays import Floats
 from keelroom.core.coupling import prepare
 from keelroom.core.cycling import Settled, fans_held, settle
@@ -253,10 +253,10 @@ def in_hand(asked: Sequence[Asked]) -> list[InHand | None]:
     found: list[InHand | None] = [None] * len(asked)
 
     def work(places: list[int], rows: list[PointRow]) -> None:
-        points, doubt = stacked(rows)
-        answer = steady_answer(points, doubt, rows[0].layout)
+        points, _ = stacked(rows)
+        told = at_limit(points, rows[0].layout)
         for k, place in enumerate(places):
-            found[place] = hand_of(points, answer, k)
+            found[place] = in_hand_at(points, told, k)
 
     each_batch(rows_for(asked), work)
     return found

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from keelroom.core.answer import Answer
+from keelroom.core.answer import Answer, AtLimit
 from keelroom.core.plant import Points
 
 OVER_LEAST = 1.0
@@ -47,10 +47,18 @@ class InHand(NamedTuple):
 def hand_of(points: Points, answer: Answer, at: int) -> InHand:
     """What a point has in hand by the answer it has a place in.
 
-    points : those the answer is of, or the one at that place. Source: rejection goes with the outlet less the weather,
-             near enough for what is told apart by it.
+    points : those the answer is of, or the one at that place.
+    """
+    return in_hand_at(points, AtLimit(answer.prepared.running.into_coolant, answer.rejection_at_limit), at)
+
+
+def in_hand_at(points: Points, told: AtLimit, at: int) -> InHand:
+    """What a point has in hand by what it does at its limit.
+
+    points : as `hand_of` takes them. Source: rejection goes with the outlet less the weather, near enough for what is
+             told apart by it.
     """
     over = points.plant.limit - points.situation.climate.ambient
-    rejects = float(answer.rejection_at_limit[at])
-    left = rejects - float(answer.prepared.running.into_coolant[at])
+    rejects = float(told.rejection[at])
+    left = rejects - float(told.into_coolant[at])
     return InHand(left, rejects / max(float(over[at] if over.ndim else over), OVER_LEAST))

@@ -9,9 +9,12 @@ from typing import NamedTuple
 from keelroom.assess.placing import size_of
 from keelroom.assess.work.money import likely_hours
 from keelroom.assess.work.shopping import parts_cost
-from keelroom.catalogue.load import FanAssembly, cores, fan_assemblies, placed
+from keelroom.assess.work.steps import undone
+from keelroom.catalogue.load import FanAssembly, by_itself, cores, fan_assemblies, placed_on
+from keelroom.core.kept import by_identity, by_identity_at
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.choosing import Choosing
+from keelroom.document.schema.electrical import Circuit, Control
 from keelroom.document.schema.package import Core, Fan, Package, Shroud
 
 RING_ROOM = 0.98
@@ -39,35 +42,33 @@ class Bounds(NamedTuple):
 
 def bounds_of(choosing: Choosing) -> Bounds:
     """The bounds a build keeps."""
-    sides = {name: one.si if (one := getattr(choosing, name)) else None for name in MEASURED}
+    sides = {name: one.si if (one := getattr(choosing, name)) else None for name in MEASURES}
     return Bounds(no_cut=choosing.no_cut, own_only=choosing.own_only, **sides)
 
 
-MEASURED = ("width", "height", "amps", "budget", "hours")
-
-
 class Option(NamedTuple):
-    """One package that could be. sort: what it is of (`now`, `as_found`, `as_mended`, `new`)"""
+    """One package that could be. key : its own, for good;  sort : what it is of (`now`, `as_found`, `as_mended`, `new`)
+    fans : None of a package the build has
+    """
 
-    package: Package
+    key: str
     sort: str
     words: str
-
-    @property
-    def key(self) -> str:
-        """Its own, for good."""
-        return self.package.id
+    core: Core
+    fans: FanAssembly | None = None
+    made_shroud: bool = False
 
 
 class Priced(NamedTuple):
-    """An option with what bounds go by: amps of its fans, money for its parts, hours [s], whether its face is wider or
-    higher than the opening."""
+    """An option with what bounds go by: amps of its fans, money for its parts, hours [s], steps that cannot be undone,
+    whether the panel is cut for it or would have to be: its face is wider or higher than the opening."""
 
     option: Option
     amps: float
     money: float
     hours: float
-    hidden: bool
+    undone: int
+    cut: bool
 
 
 class Space(NamedTuple):
@@ -79,7 +80,17 @@ class Space(NamedTuple):
     @property
     def whole(self) -> int:
         """How many there are in all."""
-        return len({one.option.key for part in (self.inside, *self.out.values()) for one in part})
+        return len(self.all)
+
+    @property
+    def all(self) -> tuple[Priced, ...]:
+        """Every option once."""
+        return tuple({one.option.key: one for part in (self.inside, *self.out.values()) for one in part}.values())
+
+    @property
+    def left(self) -> int:
+        """How many the bounds leave of those that are not in the build."""
+        return sum(one.option.sort == "new" for one in self.inside)
 
 
 def fits(assembly: FanAssembly, core: Core) -> bool:
@@ -89,111 +100,172 @@ def fits(assembly: FanAssembly, core: Core) -> bool:
     return assembly.count * size <= RING_ROOM * wide and size <= RING_ROOM * high
 
 
-def options_of(build: Build) -> Iterator[Option]:
+@by_identity(4)
+def options_of(build: Build) -> tuple[Option, ...]:
     """Every option: the package in use and the car as found and as mended first, then each core with each set of fans
-    that fits it, in its own shroud, in a made one, or bare."""
+    that fits it, the user's own first, in its own shroud, in a made one, or bare."""
+    return (*_there(build), *_new(build))
+
+
+def _there(build: Build) -> Iterator[Option]:
+    """What the build has."""
     now = build.package
-    yield Option(now, NOW, f"{now.name or now.id}, as planned now")
-    for kind in (FOUND, MENDED):
+    yield Option(now.id, NOW, f"{now.name or now.id}, as planned now", now.core)
+    for kind, words in ((FOUND, "the car as found"), (MENDED, "the car, mended only")):
         own = build.of_kind(kind)  # type: ignore[arg-type]
         if own is not None and own.id != now.id:
-            yield Option(own, kind, "the car as found" if kind == FOUND else "the car, mended only")
-    here = [now.core, *(core for core in build.own_cores)]
-    number = 0
-    for core in (*here, *cores()):
+            yield Option(own.id, kind, words, own.core)
+
+
+def _new(build: Build) -> Iterator[Option]:
+    now, number = build.package, 0
+    sets = (*map(by_itself, build.own_fans), *fan_assemblies())
+    for core in (now.core, *build.own_cores, *cores()):
         if core is not now.core and core.name == now.core.name:
             continue
-        for assembly in fan_assemblies():
-            if not fits(assembly, core):
-                continue
-            fans, shroud = placed(assembly, core, "us")
-            for words, guide in _shrouds(shroud):
-                number += 1
-                yield _option(now, (core, fans, guide), f"o{number}", f"{core.name}; {assembly.name}{words}")
+        for assembly in sets:
+            if fits(assembly, core):
+                name = f"{core.name}; {assembly.name}"
+                for words, made in SHROUDS[assembly.shrouded]:
+                    number += 1
+                    yield Option(f"o{number}", "new", name + words, core, assembly, made)
 
 
-def _shrouds(own: Shroud) -> tuple[tuple[str, Shroud], ...]:
-    """In its own shroud, or bare and in one that is made."""
-    if own.kind != "none":
-        return (("", own),)
-    return ((", bare", own), (", in a made shroud", Shroud(kind="full")))
+SHROUDS = {True: (("", False),), False: ((", bare", False), (", in a made shroud", True))}
+"""A set of fans by whether it comes in its shroud: in its own; bare and in one that is made."""
+NEW_ID = "option"
+"""Of an option as a package: alike for all, so that what they have alike is worked out once."""
 
 
-def _option(now: Package, parts: tuple[Core, tuple[Fan, ...], Shroud], ident: str, words: str) -> Option:
-    """The package in use with another core, fans and shroud; circuits that fed fans which are gone go with them."""
-    core, fans, shroud = parts
+def package_of(build: Build, option: Option) -> Package:
+    """An option as a package of its build: one of it, or the package in use with another core, fans and shroud.
+    Circuits that fed fans which are gone go with them."""
+    if option.fans is None:
+        return next(one for one in build.packages if one.id == option.key)
+    now, (fans, own) = build.package, _placed(option.fans, option.core)
     kept = {fan.id for fan in fans} | {cooler.id for cooler in now.coolers}
-    circuits = tuple(one for one in now.circuits if set(one.feeds) <= kept)
-    control = now.control.model_copy(update={"lead": "", "ac_fans": (), "spun": (), "done": ()})
-    package = now.model_copy(
+    return now.model_copy(
         update={
-            "id": ident,
-            "name": words,
+            "id": NEW_ID,
+            "name": option.words,
             "kind": "planned",
-            "core": core,
+            "core": option.core,
             "fans": fans,
-            "shroud": shroud,
-            "circuits": circuits,
-            "control": control,
+            "shroud": MADE if option.made_shroud else own,
+            "circuits": _circuits(now.circuits, frozenset(kept)),
+            "control": _control(now.control),
         }
     )
-    return Option(package, "new", words)
+
+
+MADE = Shroud(kind="full")
+
+
+def _placed(assembly: FanAssembly, core: Core) -> tuple[tuple[Fan, ...], Shroud]:
+    return _placed_on(assembly, size_of(core))
+
+
+@by_identity_at(4096)
+def _placed_on(assembly: FanAssembly, size: tuple[float, float]) -> tuple[tuple[Fan, ...], Shroud]:
+    """Fans on a face of a size: the very same on every core of that size."""
+    return placed_on(assembly, size, "us")
+
+
+@by_identity_at(64)
+def _circuits(circuits: tuple[Circuit, ...], fed: frozenset[str]) -> tuple[Circuit, ...]:
+    return tuple(one for one in circuits if set(one.feeds) <= fed)
+
+
+@by_identity(4)
+def _control(control: Control) -> Control:
+    return control.model_copy(update={"lead": "", "ac_fans": (), "spun": (), "done": ()})
 
 
 def with_option(build: Build, option: Option) -> Build:
     """The build with an option in use."""
-    there = any(one.id == option.key for one in build.packages)
-    packages = build.packages if there else (*build.packages, option.package)
-    return build.model_copy(update={"packages": packages, "active": option.key})
+    if option.fans is None:
+        return build.model_copy(update={"active": option.key})
+    package = package_of(build, option)
+    return build.model_copy(update={"packages": (*build.packages, package), "active": package.id})
 
 
 def priced(build: Build, option: Option) -> Priced:
     """What the bounds go by."""
-    own, package = with_option(build, option), option.package
-    opening = build.survey.opening
+    own = with_option(build, option)
+    package, opening = own.package, build.survey.opening
     wide, high = size_of(package.core)
     hidden = any(
         side is not None and size > side.si + 1e-4 for side, size in ((opening.width, wide), (opening.height, high))
     )
     amps = sum(_amps(fan) for fan in package.fans if fan.runs and fan.motor != "engine")
-    money = parts_cost(own, package) or 0.0
-    return Priced(option, amps, money, likely_hours(own, package) or 0.0, hidden and not package.remote.away)
+    return Priced(
+        option,
+        amps,
+        parts_cost(own, package) or 0.0,
+        likely_hours(own, package) or 0.0,
+        undone(own, package),
+        bool(package.cuts) or (hidden and not package.remote.away),
+    )
 
 
 def _amps(fan: Fan) -> float:
     return fan.rated_current.si if fan.rated_current else fan.power.si / FAN_VOLTS if fan.power else 0.0
 
 
-RULES: dict[str, Callable[[Priced, Bounds], bool]] = {
-    "width": lambda one, held: held.width is None or size_of(one.option.package.core)[0] <= held.width + 1e-6,
-    "height": lambda one, held: held.height is None or size_of(one.option.package.core)[1] <= held.height + 1e-6,
-    "no_cut": lambda one, held: not held.no_cut or not (one.hidden or one.option.package.cuts),
-    "amps": lambda one, held: held.amps is None or one.amps <= held.amps + 1e-6,
-    "budget": lambda one, held: held.budget is None or one.money <= held.budget + 1e-6,
-    "hours": lambda one, held: held.hours is None or one.hours <= held.hours + 1e-6,
-    "own_only": lambda one, held: not held.own_only or one.option.sort != "new",
+MEASURES: dict[str, Callable[[Priced], float]] = {
+    "width": lambda one: size_of(one.option.core)[0],
+    "height": lambda one: size_of(one.option.core)[1],
+    "amps": lambda one: one.amps,
+    "budget": lambda one: one.money,
+    "hours": lambda one: one.hours,
 }
-"""Whether an option keeps to a bound, by the bound's name."""
+"""What a bound of so much at most goes by, by the bound's name."""
+LEAST = 1e-6
+
+
+def broken(one: Priced, bounds: Bounds) -> dict[str, float | None]:
+    """The bounds an option the build has not does not keep to, with what it would take; None where it is no amount."""
+    over: dict[str, float | None] = {}
+    for name, measured in MEASURES.items():
+        most = getattr(bounds, name)
+        if most is not None and (value := measured(one)) > most + LEAST:
+            over[name] = value
+    if bounds.no_cut and one.cut:
+        over["no_cut"] = None
+    if bounds.own_only:
+        over["own_only"] = None
+    return over
 
 
 def bounded(all_of_them: tuple[Priced, ...], bounds: Bounds) -> Space:
-    """Those that keep to every bound, and what each throws out by itself."""
-    out = {name: tuple(one for one in all_of_them if not keeps(one, bounds)) for name, keeps in RULES.items()}
-    thrown = {one.option.key for part in out.values() for one in part}
-    return Space(tuple(one for one in all_of_them if one.option.key not in thrown), {k: v for k, v in out.items() if v})
+    """Those that keep to every bound, and what each throws out by itself. What the build has stays whatever the
+    bounds: leaving the car as it is, or mending it, is always a choice."""
+    out: dict[str, list[Priced]] = {name: [] for name in Bounds._fields}
+    inside = []
+    for one in all_of_them:
+        over = broken(one, bounds) if one.option.sort == "new" else {}
+        for name in over:
+            out[name].append(one)
+        if not over:
+            inside.append(one)
+    return Space(tuple(inside), {name: tuple(those) for name, those in out.items() if those})
 
 
-def why_out(one: Priced, bounds: Bounds) -> tuple[str, ...]:
-    """Names of the bounds an option does not keep to."""
-    return tuple(name for name, keeps in RULES.items() if not keeps(one, bounds))
+class Near(NamedTuple):
+    """Of bounds that leave nothing: the option nearest to them, and what its bounds would have to be, by name."""
+
+    one: Priced
+    over: dict[str, float | None]
 
 
-def loosest(all_of_them: tuple[Priced, ...], bounds: Bounds) -> tuple[str, int]:
-    """Of bounds that leave nothing, the one to loosen first: without it most are left; and how many."""
-    free = Bounds()
-    counts = {
-        name: len(bounded(all_of_them, bounds._replace(**{name: getattr(free, name)})).inside)
-        for name in Bounds._fields
-    }
-    best = max(counts, key=lambda name: counts[name])
-    return best, counts[best]
+def nearest(all_of_them: tuple[Priced, ...], bounds: Bounds) -> Near | None:
+    """The option that breaks fewest bounds, and those by the least share; None where there is none or it breaks
+    none."""
+    new = [Near(one, broken(one, bounds)) for one in all_of_them if one.option.sort == "new"]
+
+    def off(near: Near) -> tuple[int, float]:
+        shares = (value / max(getattr(bounds, name), LEAST) for name, value in near.over.items() if value is not None)
+        return len(near.over), sum(shares)
+
+    best = min(new, key=off, default=None)
+    return best if best is not None and best.over else None

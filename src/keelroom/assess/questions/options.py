@@ -3,20 +3,20 @@ of cheapest steps."""
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
-from typing import NamedTuple
+import math
+from collections.abc import Callable, Iterable, Sequence
+from typing import NamedTuple, Protocol
 
 import numpy as np
 
 from keelroom.assess.acts.registry import edit_for
-from keelroom.assess.figures.batch import Asked, each_batch, rows_for
+from keelroom.assess.figures.batch import Asked, each_batch, in_hand, rows_for
 from keelroom.assess.figures.in_hand import hand_of, within_far
 from keelroom.assess.inputs.translate import PointRow, stacked
 from keelroom.assess.options.space import Bounds, Option, Priced, Space, bounded, options_of, priced, with_option
 from keelroom.assess.questions.worth import offered_acts
 from keelroom.assess.work.money import HOUR, likely_hours
 from keelroom.assess.work.shopping import parts_cost
-from keelroom.assess.work.steps import steps_of
 from keelroom.core.answer import WITHIN, steady_answer
 from keelroom.core.arrays import Floats
 from keelroom.core.choice.fronts import front, knee
@@ -28,8 +28,8 @@ from keelroom.document.schema.build import Build
 
 SHARED = ("heat", "road", "flow", "air")
 """Causes of doubt that are the car's, alike for every package in it; the others are the package's own."""
-AT_ONCE = 40
-"""Options solved between two words of how far it has come."""
+FIRST, AT_ONCE = 48, 120
+"""Options solved before a first front is shown, and between two words of how far it has come."""
 RATE = 60.0
 """Money an hour is weighed with where nobody said what it costs (common practice)."""
 FAILING = 1000.0
@@ -49,20 +49,19 @@ LEAST_GAIN = 0.3
 
 
 class Hand(NamedTuple):
-    """One duty case: how much hotter a day [K] is held, its doubt that is the car's and that is the package's."""
+    """One duty case: how much hotter a day [K] is held, its doubt that is the car's and that is the package's; nan
+    where nobody asked for them."""
 
     day: float
-    shared: float
-    own: float
+    shared: float = math.nan
+    own: float = math.nan
 
 
 class Judged(NamedTuple):
-    """hands : by duty case that counts, in their order, None where it is not worked out;  undone : steps of its work
-    that cannot be undone"""
+    """hands : by duty case that counts, in their order, None where it is not worked out"""
 
     priced: Priced
     hands: tuple[Hand | None, ...]
-    undone: int
     tell: tuple[int, ...] = ()
     """places of the cases it is judged by: those some option holds"""
 
@@ -87,6 +86,11 @@ class Judged(NamedTuple):
         return day - off, day + off
 
     @property
+    def doubted(self) -> bool:
+        """Whether its doubts are worked out."""
+        return self.worst is not None and not math.isnan(self.worst.own)
+
+    @property
     def holds(self) -> int:
         """Cases that hold their limit on their day."""
         return sum(hand is not None and hand.day >= 0 for hand in self.hands)
@@ -96,7 +100,12 @@ class Judged(NamedTuple):
         worst = self.worst
         if name == "hand":
             return -within_far(worst.day) if worst is not None else float("inf")
-        told = {"money": self.priced.money, "hours": self.priced.hours, "amps": self.priced.amps, "undone": self.undone}
+        told = {
+            "money": self.priced.money,
+            "hours": self.priced.hours,
+            "amps": self.priced.amps,
+            "undone": self.priced.undone,
+        }
         return float(told[name])
 
 
@@ -114,44 +123,136 @@ class Found(NamedTuple):
     whole: bool
     hopeless: tuple[str, ...] = ()
 
+    @property
+    def beside(self) -> tuple[Judged, ...]:
+        """What the build has: leaving it as it is is always a choice."""
+        return tuple(one for one in self.judged if one.option.sort != "new")
 
-Tell = Callable[[float], bool]
+
+class SoFar(Protocol):
+    """Told how far a search has come, and at times what was found so far; answers whether to go on."""
+
+    def __call__(self, share: float, found: Found | None = None) -> bool: ...
 
 
-def every_option(build: Build) -> tuple[Priced, ...]:
-    """All options with what bounds go by."""
-    return _every(build)
+def _on(share: float, found: Found | None = None) -> bool:
+    return True
+
+
+class Shard(NamedTuple):
+    """A part of a search that can be worked out by itself, in another process or on another machine: places of its
+    options among all of the build."""
+
+    build: Build
+    bounds: Bounds
+    places: tuple[int, ...]
+
+
+class Tally(NamedTuple):
+    """An option in figures, as a shard answers it. days : weather in hand [K] by duty case that counts, None where it
+    is not worked out; empty where a bound throws it out"""
+
+    place: int
+    amps: float
+    money: float
+    hours: float
+    undone: int
+    cut: bool
+    days: tuple[float | None, ...]
+
+
+Shared = Callable[[Callable[[Shard], list[Tally]], Sequence[Shard]], Iterable[list[Tally]]]
+"""What works out shards, in their order: `map`, or the like of it over processes or machines."""
 
 
 @in_one_go
-def _every(build: Build) -> tuple[Priced, ...]:
-    return tuple(priced(build, option) for option in options_of(build))
+def tallied(shard: Shard) -> list[Tally]:
+    """The options of a shard, priced, and solved where they keep to the bounds."""
+    build, options, cases = shard.build, options_of(shard.build), counted(shard.build)
+    prices = [priced(build, options[place]) for place in shard.places]
+    inside = {one.option.key for one in bounded(tuple(prices), shard.bounds).inside}
+    builds = [with_option(build, one.option) for one in prices if one.option.key in inside]
+    hands = iter(in_hand([Asked(own, case) for own in builds for case in cases]))
+    found = []
+    for place, one in zip(shard.places, prices, strict=True):
+        took = [next(hands) for _ in cases] if one.option.key in inside else []
+        found.append(Tally(place, *one[1:], tuple(hand.weather if hand else None for hand in took)))
+    return found
 
 
+def counted(build: Build) -> tuple[str, ...]:
+    """Duty cases that count."""
+    return tuple(case.id for case in build.duty_cases if case.counted)
+
+
+def shards_of(build: Build, bounds: Bounds, options: Sequence[Option], places: Sequence[int]) -> list[Shard]:
+    """A search in parts: what the build has and a spread of all others first, so that a front stands at once."""
+    step = max(len(places) // FIRST, 1)
+    first = [place for n, place in enumerate(places) if options[place].sort != "new" or n % step == 0]
+    rest = sorted(set(places) - set(first))
+    parts = [first, *(rest[begin : begin + AT_ONCE] for begin in range(0, len(rest), AT_ONCE))]
+    return [Shard(build, bounds, tuple(part)) for part in parts if part]
+
+
+@in_one_go
 def searched(
     build: Build,
     bounds: Bounds,
     aims: tuple[Aim, ...] = ("hand", "money", "hours"),
-    tell: Tell = lambda _share: True,
-    options: tuple[Priced, ...] | None = None,
+    tell: SoFar = _on,
+    places: Sequence[int] | None = None,
+    shared: Shared = map,
 ) -> Found:
     """All options that keep to the bounds, judged, and their front. Stopped midway, what was found so far stays.
 
-    tell : told how far it has come, answers whether to go on
+    places : of the options that are looked at, all where None;  shared : what works out the shards
     """
-    space = bounded(options if options is not None else every_option(build), bounds)
-    cases = tuple(case.id for case in build.duty_cases if case.counted)
-    judged: list[Judged] = []
-    whole = True
-    for begins in range(0, len(space.inside), AT_ONCE):
-        if not tell(begins / len(space.inside)):
-            whole = False
+    options = options_of(build)
+    looked = range(len(options)) if places is None else places
+    tallies: list[Tally] = []
+    show = 0
+    for part in shared(tallied, shards_of(build, bounds, options, looked)):
+        tallies += part
+        so_far = None
+        if len(tallies) >= show:
+            show = 3 * len(tallies)
+            so_far = _found(build, (bounds, aims), options, tallies)._replace(whole=False)
+        if not tell(len(tallies) / len(looked), so_far):
             break
-        judged += _judged(build, space.inside[begins : begins + AT_ONCE], cases)
+    found = _found(build, (bounds, aims), options, tallies)._replace(whole=len(tallies) == len(looked))
+    return _doubted(build, found)
+
+
+def _found(
+    build: Build, asked: tuple[Bounds, tuple[Aim, ...]], options: Sequence[Option], tallies: Sequence[Tally]
+) -> Found:
+    """What the tallies come to, doubts left out."""
+    (bounds, aims), cases = asked, counted(build)
+    ordered = sorted(tallies, key=lambda one: one.place)
+    prices = {one.place: Priced(options[one.place], *one[1:-1]) for one in ordered}
+    judged = [
+        Judged(prices[one.place], tuple(Hand(day) if day is not None else None for day in one.days))
+        for one in ordered
+        if one.days
+    ]
     tells = _telling(judged, len(cases))
     judged = [one._replace(tell=tells) for one in judged]
     hopeless = tuple(case for place, case in enumerate(cases) if tells and place not in tells)
-    return Found(cases, space, tuple(judged), front_of(judged, aims), aims, whole, hopeless)
+    space = bounded(tuple(prices.values()), bounds)
+    return Found(cases, space, tuple(judged), front_of(judged, aims), aims, True, hopeless)
+
+
+def _doubted(build: Build, found: Found) -> Found:
+    """With their doubts for the front and for what the build has: what regrets go by."""
+    wanted = list({one.option.key: one for one in (*found.front, *found.beside)}.values())
+    builds = [with_option(build, one.option) for one in wanted]
+    hands = hands_of([Asked(own, case) for own in builds for case in found.cases])
+    count = len(found.cases)
+    known = {
+        one.option.key: one._replace(hands=tuple(hands[n * count : (n + 1) * count])) for n, one in enumerate(wanted)
+    }
+    judged = tuple(known.get(one.option.key, one) for one in found.judged)
+    return found._replace(judged=judged, front=tuple(known[one.option.key] for one in found.front))
 
 
 def _telling(judged: Sequence[Judged], count: int) -> tuple[int, ...]:
@@ -159,17 +260,6 @@ def _telling(judged: Sequence[Judged], count: int) -> tuple[int, ...]:
     best = [max((one.hands[place].day for one in judged if one.hands[place]), default=-1.0) for place in range(count)]  # type: ignore[union-attr]
     held = tuple(place for place, day in enumerate(best) if day >= 0)
     return held or tuple(range(count))
-
-
-@in_one_go
-def _judged(build: Build, some: Sequence[Priced], cases: tuple[str, ...]) -> list[Judged]:
-    builds = [with_option(build, one.option) for one in some]
-    hands = hands_of([Asked(own, case) for own in builds for case in cases])
-    found = []
-    for n, (one, own) in enumerate(zip(some, builds, strict=True)):
-        undone = sum(not step.keeps for step in steps_of(own, own.package))
-        found.append(Judged(one, tuple(hands[n * len(cases) : (n + 1) * len(cases)]), undone))
-    return found
 
 
 @in_one_go
@@ -233,20 +323,19 @@ class Chosen(NamedTuple):
     """
 
     found: Found
-    everything: tuple[Priced, ...]
     rows: tuple[Judged, ...]
     now: int
     regret: Regret
     drawn: Floats
 
 
-def chosen(found: Found, everything: tuple[Priced, ...]) -> Chosen:
+def chosen(found: Found) -> Chosen:
     """What there is to choose from."""
-    beside = [one for one in found.judged if one.option.sort != "new" and one not in found.front]
+    beside = [one for one in found.beside if one not in found.front]
     rows = (*found.front, *(one for one in beside if one.worst is not None))
     now = next((place for place, one in enumerate(rows) if one.option.sort == "now"), -1)
     regret, drawn = regret_of(rows)
-    return Chosen(found, everything, rows, now, regret, drawn)
+    return Chosen(found, rows, now, regret, drawn)
 
 
 def as_data(told: Chosen) -> dict[str, object]:
@@ -267,7 +356,7 @@ def as_data(told: Chosen) -> dict[str, object]:
                 "money": one.priced.money,
                 "hours_s": one.priced.hours,
                 "amps": one.priced.amps,
-                "undone": one.undone,
+                "undone": one.priced.undone,
                 "too_small": float(told.regret.too_small[n]),
                 "regret": float(told.regret.expected[n]),
                 "most_regret": float(told.regret.most[n]),
@@ -289,7 +378,7 @@ class Rung(NamedTuple):
 
 
 @in_one_go
-def ladder(build: Build, aim: float = 0.0, tell: Tell = lambda _share: True) -> tuple[Rung, ...]:
+def ladder(build: Build, aim: float = 0.0, tell: SoFar = _on) -> tuple[Rung, ...]:
     """The cheapest next step from the build as it is, and the next, until its worst case holds `aim` [K] of weather
     more than it must, or nothing gains any more. No act is done twice."""
     rate = build.work.rate.si if build.work.rate else RATE

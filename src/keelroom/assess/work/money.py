@@ -10,9 +10,10 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.work.jobs import jobs_of
 from keelroom.assess.work.plan import FINISHED, Plan, hours_in_doubt
 from keelroom.assess.work.shopping import Wanted, shopping
-from keelroom.assess.work.steps import Step, steps_of
+from keelroom.assess.work.steps import Step, mean_of, own_steps, ruled, steps_of
 from keelroom.core.plan.doubt import HIGH, LOW
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.package import Package
@@ -54,14 +55,13 @@ class Estimate(NamedTuple):
 
 
 def likely_hours(build: Build, package: Package) -> float | None:
-    """Hours [s] of all hands that are likely, made twice as often as it is; None where there is no work."""
-    steps = steps_of(build, package)
-    return math.fsum(_likely(step) for step in steps) if steps else None
+    """Hours [s] of all hands in the mean, made twice as often as it is; None where there is no work.
 
-
-def _likely(step: Step) -> float:
-    """[s] of all its hands in the mean. Source: PERT, made twice as often as it is."""
-    return (step.low + 4 * step.likely + step.high) / 6 * (1 + step.again) * step.hands
+    The sum of its steps' means, without making the steps: it is asked of thousands of packages.
+    """
+    means = [mean_of(rule) * times for _, rule, times in ruled(build, jobs_of(build, package))]
+    means += [mean_of(step) for step in own_steps(build.work.own)]
+    return math.fsum(means) if means else None
 
 
 def hours_by(build: Build, package: Package) -> tuple[tuple[str, float], ...]:
@@ -69,7 +69,7 @@ def hours_by(build: Build, package: Package) -> tuple[tuple[str, float], ...]:
     steps = steps_of(build, package)
     found: dict[str, float] = {}
     for step in steps:
-        found[step.job.name] = found.get(step.job.name, 0.0) + _likely(step) / HOUR
+        found[step.job.name] = found.get(step.job.name, 0.0) + mean_of(step) / HOUR
     return tuple(found.items())
 
 

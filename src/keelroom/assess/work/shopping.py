@@ -243,10 +243,17 @@ def parts_cost(build: Build, package: Package) -> float | None:
     more."""
     items = {item.id: item for item in build.work.items}
     found = [_with(one, items.pop(one.key, None)) for one in _parts(build, jobs_of(build, package))]
+    if build.work.own or any(_priced_here(item, package) for item in items.values()):
+        # Materials and what is forgotten cost only what was said of them.
+        found = list(shopping(build, package))
     known = [one.price for one in found if one.price is not None and not one.in_hand]
-    if items:  # materials and what is forgotten cost only what was said of them
-        known = [one.price for one in shopping(build, package) if one.price is not None and not one.in_hand]
     return math.fsum(known) if known else None
+
+
+def _priced_here(item: Item, package: Package) -> bool:
+    """Whether what is known of an item may be of this package, and costs."""
+    of, _, rest = item.id.partition("/")
+    return item.price is not None and not item.in_hand and (not rest or ":" in of or of == package.id)
 
 
 class Price(NamedTuple):

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from functools import lru_cache
 from typing import NamedTuple
 
@@ -12,7 +12,7 @@ from keelroom.assess.safety import STEPS as CAUTION_STEPS
 from keelroom.assess.work.jobs import Job, jobs_of
 from keelroom.catalogue.steps import STATES, State, StepRule, parsed, shipped
 from keelroom.core.kept import by_identity
-from keelroom.core.plan.doubt import Doubtful
+from keelroom.core.plan.doubt import Doubtful, pert_mean
 from keelroom.core.plan.network import Task
 from keelroom.document.fields import Path
 from keelroom.document.schema.build import Build
@@ -56,6 +56,11 @@ class Step(NamedTuple):
     def billed(self) -> float:
         """Likely hours of all its hands [s]."""
         return self.likely * self.hands
+
+
+def mean_of(step: Step | StepRule) -> float:
+    """[s] of all its hands in the mean, made twice as often as it is."""
+    return pert_mean(step.low, step.likely, step.high) * (1 + step.again) * step.hands
 
 
 def rules_of(work: Work) -> tuple[StepRule, ...]:
@@ -105,7 +110,29 @@ def _steps(
                     of_rule.setdefault(rule.name, []).append(step.key)
     made.sort(key=lambda one: one[0])
     ordered = [step._replace(needs=_needs(step, rule, of_rule)) for _, rule, step in made]
-    return (*ordered, *(_own(one, ordered) for one in own))
+    return (*ordered, *own_steps(own, ordered))
+
+
+def undone(build: Build, package: Package) -> int:
+    """How many steps of a package's work cannot be undone."""
+    return sum(_told(rule.keeps, job) == "no" for job, rule, _ in ruled(build, jobs_of(build, package)))
+
+
+def ruled(build: Build, jobs: Iterable[Job]) -> Iterator[tuple[Job, StepRule, float]]:
+    """Each job's rules, and how many times their hours it takes."""
+    times = {one.id: one.times.si for one in build.work.pace}
+    by_act = _by_act(rules_of(build.work))
+    for job in jobs:
+        for act in job.acts:
+            for _, rule in by_act.get(act, ()):
+                much = job.figure(rule.per)
+                if much > 0:
+                    yield job, rule, times.get(act, 1.0) * much
+
+
+def _told(text: str, job: Job) -> str:
+    """A text of the table in a job's words."""
+    return text.format_map(_Told(job.words)) if "{" in text else text
 
 
 @by_identity(8)
@@ -137,10 +164,9 @@ class _Told(dict[str, str]):
 @lru_cache(4096)
 def _step(job: Job, rule: StepRule, times: float) -> Step:
     """One step of one job, what it needs left out: the very same while both are."""
-    told = _Told(job.words)
 
     def say(text: str) -> str:
-        return text.format_map(told) if "{" in text else text
+        return _told(text, job)
 
     more = times * job.figure(rule.per)
     uses = [_use(say(what), say(amount)) for what, amount in rule.uses]
@@ -174,6 +200,11 @@ def _use(what: str, amount: str) -> tuple[str, str]:
         return what, amount
     name, _, much = what.partition("=")
     return name, much
+
+
+def own_steps(own: Iterable[OwnStep], before: Iterable[Step] = ()) -> list[Step]:
+    """Steps added by hand."""
+    return [_own(one, before) for one in own]
 
 
 def _own(own: OwnStep, before: Iterable[Step]) -> Step:

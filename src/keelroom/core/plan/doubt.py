@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import NamedTuple
+from typing import NamedTuple, TypeVar
 
 import numpy as np
 
 from keelroom.core.arrays import Floats
 
+F = TypeVar("F", float, Floats)
 DRAWS, SEED = 10_000, 1959
 PACE = 0.15
 """Standard doubt of a shop's pace, alike for all steps of a build, as a share (common practice, no source): steps by
@@ -37,10 +38,9 @@ class Total(NamedTuple):
     draws: Floats
 
 
-def pert_mean(low: Floats, likely: Floats, high: Floats) -> Floats:
+def pert_mean(low: F, likely: F, high: F) -> F:
     """Mean of a three-figure estimate. Source: Malcolm, Roseboom, Clark and Fazar (1959): (a + 4 m + b) / 6."""
-    found: Floats = (low + 4 * likely + high) / 6
-    return found
+    return (low + 4 * likely + high) / 6
 
 
 def pert_spread(low: Floats, high: Floats) -> Floats:

@@ -18,7 +18,7 @@ HELD = 8
 
 
 class _Signals(QObject):
-    come = pyqtSignal(int, float)
+    come = pyqtSignal(int, float, object)
     finished = pyqtSignal(int, object)
     failed = pyqtSignal(int, str)
 
@@ -30,9 +30,9 @@ class _Job(QRunnable):
         self.passed = False
         """the pool came to it and nobody wanted it any more"""
 
-    def _tell(self, share: float) -> bool:
-        """How far the work has come; whether anybody still wants it."""
-        self.signals.come.emit(self.ticket, share)
+    def _tell(self, share: float, so_far: object = None) -> bool:
+        """How far the work has come, and what it has found by then; whether anybody still wants it."""
+        self.signals.come.emit(self.ticket, share, so_far)
         return self.ticket == self.worker.ticket and self.ticket != self.worker.enough
 
     def run(self) -> None:
@@ -57,8 +57,8 @@ class Worker(QObject):
     """Runs one kind of work. `answered` and `failed` speak only of the newest request."""
 
     answered = pyqtSignal(object)
-    come = pyqtSignal(float)
-    """how far work that tells has come, 0 to 1"""
+    come = pyqtSignal(float, object)
+    """how far work that tells has come, 0 to 1, and what it has found by then, None where it has nothing new"""
     failed = pyqtSignal(str)
 
     def __init__(self, parent: QObject | None = None) -> None:
@@ -97,9 +97,9 @@ class Worker(QObject):
         self.ticket += 1
         self.busy = False
 
-    def _come(self, ticket: int, share: float) -> None:
+    def _come(self, ticket: int, share: float, so_far: object) -> None:
         if ticket == self.ticket:
-            self.come.emit(share)
+            self.come.emit(share, so_far)
 
     def _over(self, ticket: int) -> None:
         job = self._jobs.pop(ticket, None)

@@ -47,7 +47,7 @@ class AskedTable(QWidget, Generic[T]):
         self.worker = Worker(self)
         self.worker.answered.connect(self._answered)
         self.worker.failed.connect(self._failed)
-        self.worker.come.connect(lambda share: self.why.setText(f"working it out … {share:.0%}"))
+        self.worker.come.connect(self._come)
         session.changed.connect(self.mark)
         self.column = QVBoxLayout(self)
         self.column.setContentsMargins(0, 0, 0, 6)
@@ -144,6 +144,15 @@ class AskedTable(QWidget, Generic[T]):
     def mark(self) -> None:
         """Figures of another build than the one that stands look it, cannot be chosen from, and leave in no table."""
         self.table.setEnabled(self.found is None or self.answers is self.session.build)
+
+    def _come(self, share: float, so_far: T | None) -> None:
+        """What was found so far is shown at once; the rest is under way."""
+        if so_far is not None:
+            self.found, self.answers = so_far, self.asked
+            self.show_found(so_far)
+            self.mark()
+            self.come.emit()
+        self.why.setText(f"working it out … {share:.0%}")
 
     def _answered(self, found: T) -> None:
         self.found, self.answers = found, self.asked

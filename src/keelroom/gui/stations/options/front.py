@@ -5,15 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from keelroom.assess.acts.registry import offer
-from keelroom.assess.options.space import bounds_of, loosest
-from keelroom.assess.questions.options import AIMS, Chosen, Judged, chosen, cooler_than, every_option, searched
+from keelroom.assess.options.space import bounds_of, nearest
+from keelroom.assess.questions.options import AIMS, Chosen, Found, Judged, chosen, cooler_than, searched
 from keelroom.assess.work.money import HOUR
 from keelroom.document.act import Act
+from keelroom.document.fields import spec_of
+from keelroom.document.schema.choosing import Choosing
 from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene
 from keelroom.gui.session.session import Session
 from keelroom.gui.widgets.asked_table import AskedTable
 from keelroom.gui.widgets.scene_view import Drawing
-from keelroom.units import KINDS, Unit, money_text
+from keelroom.units import KINDS, Unit, money_text, no_less
 
 COLUMNS = ("Package", "Hotter day", "Money", "Hours", "Amps", "Too small in", "Regret", "Cooler than now")
 NOTE = "A click makes one a package of the build, undone like any other step. Of the same car: doubts are shared."
@@ -29,6 +31,8 @@ WORDS = {
     "own_only": "are not in the build",
 }
 """of what each bound throws out"""
+FLAGS = {"no_cut": "The panel is not cut", "own_only": "Only what the build has already"}
+"""Bounds that are no amounts"""
 
 
 class FrontView(AskedTable[Chosen]):
@@ -42,10 +46,11 @@ class FrontView(AskedTable[Chosen]):
     def question(self) -> Callable[..., Chosen]:
         build = self.session.build
 
-        def work(tell: Callable[[float], bool]) -> Chosen:
-            everything = every_option(build)
-            found = searched(build, bounds_of(build.choosing), build.choosing.aims, tell, everything)
-            return chosen(found, everything)
+        def work(tell: Callable[..., bool]) -> Chosen:
+            def told(share: float, found: Found | None = None) -> bool:
+                return tell(share, chosen(found) if found is not None else None)
+
+            return chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, told))
 
         return work
 
@@ -66,25 +71,36 @@ class FrontView(AskedTable[Chosen]):
         yield f"{left} of {space.whole} packages keep to the bounds; {front} are beaten by none."
         for name, out in space.out.items():
             yield f"{len(out)} {WORDS[name]}."
-        if not space.inside:
-            name, count = loosest(answer.everything, bounds_of(self.session.build.choosing))
-            yield f"Nothing is left: without the bound of those that {WORDS[name]} there were {count}."
+        near = None if space.left else nearest(space.all, bounds_of(self.session.build.choosing))
+        if near is not None:
+            takes = " and ".join(self._takes(name, value) for name, value in near.over.items())
+            yield f"Nothing new is left. Nearest is {near.one.option.words}: loosen {takes}."
         if found.hopeless:
             names = {case.id: case.name for case in self.session.build.duty_cases}
             yield f"No package holds {', '.join(names[case] for case in found.hopeless)}: nothing is judged by that."
         if not found.whole:
             yield "Stopped: what was found so far."
 
+    def _takes(self, name: str, value: float | None) -> str:
+        """What a bound is to be loosened to."""
+        spec = spec_of(Choosing, name)
+        if value is None or spec is None:
+            return f"“{FLAGS[name]}”"
+        return f"“{spec.label}” to {no_less(value, spec.kind, self.session.system)}"
+
     def _row(self, answer: Chosen, n: int) -> tuple[str, ...]:
         one, sign = answer.rows[n], self.session.settings.currency
         worst = one.worst
         unit = KINDS["temperature difference"].shown_unit(self.session.system)
         day = f"{worst.day / unit.factor:+.0f} {unit.symbol}".replace("-", "−") if worst is not None else "—"
+        cost, hours = money_text(one.priced.money, sign), f"{one.priced.hours / HOUR:.0f} h"
+        amps = f"{one.priced.amps:.0f} A"
+        if not one.doubted:
+            return one.option.words, day, cost, hours, amps, "…", "…", "…"
         small = f"{100 * answer.regret.too_small[n]:.0f} of 100"
         regret = money_text(float(answer.regret.expected[n]), sign)
         than = "" if answer.now in (-1, n) else f"{cooler_than(answer.drawn, n, answer.now):.0%}"
-        cost, hours = money_text(one.priced.money, sign), f"{one.priced.hours / HOUR:.0f} h"
-        return one.option.words, day, cost, hours, f"{one.priced.amps:.0f} A", small, regret, than
+        return one.option.words, day, cost, hours, amps, small, regret, than
 
     def act_at(self, row: int) -> Act | None:
         if self.found is None or not 0 <= row < len(self.found.rows):

@@ -36,7 +36,7 @@ class LadderView(AskedTable[Steps]):
     def question(self) -> Callable[..., Steps]:
         build = self.session.build
 
-        def work(tell: Callable[[float], bool]) -> Steps:
+        def work(tell: Callable[..., bool]) -> Steps:
             _, far = within_reach(build)
             names = {case.id: case.name or case.id for case in build.duty_cases}
             return Steps(ladder(build, 0.0, tell), tuple(names[case] for case in far))

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QWidget
 from keelroom.gui.rows import Group, Page, Row, quantities
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.options.declared import OPTIONS
-from keelroom.gui.stations.options.front import FrontView
+from keelroom.gui.stations.options.front import FLAGS, FrontView
 from keelroom.gui.stations.options.ladder import LadderView
 from keelroom.gui.widgets.form import Form
 
@@ -40,8 +40,7 @@ def pages() -> tuple[Page, ...]:
         "Kept to",
         (
             *quantities(AT, "width", "height", "amps", "budget", "hours"),
-            Row("flag", (*AT, "no_cut"), "The panel is not cut"),
-            Row("flag", (*AT, "own_only"), "Only what the build has already"),
+            *(Row("flag", (*AT, name), words) for name, words in FLAGS.items()),
         ),
         note="Empty: free. What each bound throws out is counted on the Front page.",
     )
