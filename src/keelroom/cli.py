@@ -370,8 +370,8 @@ def _options(options: argparse.Namespace) -> int:
         print(_json(as_data(told)))
         return FINE
     unit = KINDS["temperature difference"].shown_unit(options.units)
-    left, front = len(told.found.space.inside), len(told.found.front)
-    print(f"{left} of {told.found.space.whole} packages keep to the bounds; {front} are beaten by none.")
+    space, front = told.found.space, len(told.found.front)
+    print(f"{space.left} of {space.new} packages keep to the bounds; {front} no other of them beats.")
     for n, one in enumerate(told.rows):
         day = one.worst.day / unit.factor if one.worst else float("nan")
         small = f"too small in {100 * told.regret.too_small[n]:.0f} of 100"

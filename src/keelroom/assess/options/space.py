@@ -88,6 +88,11 @@ class Space(NamedTuple):
         return tuple({one.option.key: one for part in (self.inside, *self.out.values()) for one in part}.values())
 
     @property
+    def new(self) -> int:
+        """How many there are that are not in the build."""
+        return sum(one.option.sort == "new" for one in self.all)
+
+    @property
     def left(self) -> int:
         """How many the bounds leave of those that are not in the build."""
         return sum(one.option.sort == "new" for one in self.inside)

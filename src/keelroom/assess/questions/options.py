@@ -111,7 +111,8 @@ class Judged(NamedTuple):
 
 class Found(NamedTuple):
     """cases : ids of the duty cases that count;  space : what bounds left and threw out;  judged : of those left
-    front : those nothing beats in the aims, the knee first;  whole : the search came to its end
+    front : of those the build has not, what none of them beats in the aims, the knee first
+    whole : the search came to its end
     hopeless : duty cases no option holds: nothing is judged by them
     """
 
@@ -127,6 +128,12 @@ class Found(NamedTuple):
     def beside(self) -> tuple[Judged, ...]:
         """What the build has: leaving it as it is is always a choice."""
         return tuple(one for one in self.judged if one.option.sort != "new")
+
+    def beaten_by(self, own: Judged) -> int:
+        """How many of the front something the build has beats: no worse in any aim, better in one."""
+        mine = [own.aim(name) for name in self.aims]
+        pairs = ([(m, one.aim(name)) for m, name in zip(mine, self.aims, strict=True)] for one in self.front)
+        return sum(all(m <= o for m, o in pair) and any(m < o for m, o in pair) for pair in pairs)
 
 
 class SoFar(Protocol):
@@ -239,7 +246,8 @@ def _found(
     judged = [one._replace(tell=tells) for one in judged]
     hopeless = tuple(case for place, case in enumerate(cases) if tells and place not in tells)
     space = bounded(tuple(prices.values()), bounds)
-    return Found(cases, space, tuple(judged), front_of(judged, aims), aims, True, hopeless)
+    stands = front_of([one for one in judged if one.option.sort == "new"], aims)
+    return Found(cases, space, tuple(judged), stands, aims, True, hopeless)
 
 
 def _doubted(build: Build, found: Found) -> Found:

@@ -67,8 +67,13 @@ class FrontView(AskedTable[Chosen]):
     def _said(self, answer: Chosen) -> Iterator[str]:
         found = answer.found
         space = found.space
-        left, front = len(space.inside), len(found.front)
-        yield f"{left} of {space.whole} packages keep to the bounds; {front} are beaten by none."
+        left, front = space.left, len(found.front)
+        yield f"{left} of {space.new} packages keep to the bounds; {front} no other of them beats."
+        for own in found.beside:
+            beats = found.beaten_by(own)
+            if beats:
+                which = "all" if beats == front else f"{beats}"
+                yield f"{own.option.words[0].upper()}{own.option.words[1:]} beats {which} of those: keep it."
         for name, out in space.out.items():
             yield f"{len(out)} {WORDS[name]}."
         near = None if space.left else nearest(space.all, bounds_of(self.session.build.choosing))
