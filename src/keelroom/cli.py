@@ -16,6 +16,8 @@ from keelroom.errors import UNREADABLE, KeelRoomError, readable
 
 if TYPE_CHECKING:
     from keelroom.assess.figures.assessment import Assessment
+    from keelroom.assess.options.space import Bounds
+    from keelroom.assess.questions.options import Chosen
 
 FINE, PROBLEMS = 0, 1
 
@@ -130,14 +132,19 @@ def _parser() -> argparse.ArgumentParser:
     work = command("work", "the plan of a package's work, its hours and money, what is bought", _work)
     _work_options(work)
     options = command("options", "every package there could be, and what nothing beats", _options)
-    options.add_argument("file", type=Path)
-    options.add_argument("--json", action="store_true", help="machine form, SI")
-    options.add_argument("--units", choices=("us", "si"), default="us")
+    _options_options(options)
     sheet = command("sheet", "write the build sheet", _sheet)
     sheet.add_argument("file", type=Path)
     sheet.add_argument("-o", "--output", type=Path, required=True)
     sheet.add_argument("--units", choices=("us", "si"), default="us")
     return parser
+
+
+def _options_options(options: argparse.ArgumentParser) -> None:
+    options.add_argument("file", type=Path)
+    options.add_argument("--json", action="store_true", help="machine form, SI")
+    options.add_argument("--why", default="", metavar="TEXT", help="where those with TEXT in their name stand")
+    options.add_argument("--units", choices=("us", "si"), default="us")
 
 
 def _work_options(work: argparse.ArgumentParser) -> None:
@@ -369,6 +376,8 @@ def _options(options: argparse.Namespace) -> int:
     if options.json:
         print(_json(as_data(told)))
         return FINE
+    if options.why:
+        return _why_out(told, bounds_of(build.choosing), options)
     unit = KINDS["temperature difference"].shown_unit(options.units)
     space, front = told.found.space, len(told.found.front)
     print(f"{space.left} of {space.new} packages keep to the bounds; {front} no other of them beats.")
@@ -377,6 +386,20 @@ def _options(options: argparse.Namespace) -> int:
         small = f"too small in {100 * told.regret.too_small[n]:.0f} of 100"
         takes = f"{one.priced.money:.0f}, {one.priced.hours / 3600:.0f} h, {one.priced.amps:.0f} A"
         print(f"  {day:+4.0f} {unit.symbol}  {takes}, {small}: {one.option.words}")
+    return FINE
+
+
+def _why_out(told: Chosen, bounds: Bounds, options: argparse.Namespace) -> int:
+    """Where options with a text in their name stand."""
+    from keelroom.assess.questions.standing import standing_words, standings
+    from keelroom.errors import InputError
+
+    wanted = options.why.casefold()
+    found = [one for one in standings(told.found, bounds) if wanted in one.priced.option.words.casefold()]
+    if not found:
+        raise InputError("no_such_option", f"No option has “{options.why}” in its name")
+    for one in found:
+        print(f"{one.priced.option.words}: {standing_words(one, bounds, options.units, '')}")
     return FINE
 
 

@@ -65,6 +65,41 @@ def test_an_owner_with_little_to_spend_and_no_cutting(driver):
     assert first
 
 
+def test_why_is_my_favourite_out(driver):
+    """Found by its name among all there are, with what it breaks in figures; loosened, it is judged."""
+    choosing(driver, "Every one")
+    answer = whole(driver)
+    table = driver.find("Every option", QTableWidget)
+    assert table.rowCount() == answer.found.space.whole
+    driver.enter("Narrow the list of Every option", "31 × 19, 4 row, aluminium; Twin 15")
+
+    def favourite():
+        named = [r for r in range(table.rowCount()) if "4 row, aluminium; Twin 15" in table.item(r, 0).text()]
+        assert len(named) == 1
+        assert sum(not table.isRowHidden(r) for r in range(table.rowCount())) <= 3
+        assert not table.isRowHidden(named[0])
+        return named[0]
+
+    assert "31 in wide, 20 in kept to; costs 1190, 220 kept to" in table.item(favourite(), 5).text()
+    for bound in ("budget", "width", "no_cut"):
+        driver.window.session.set(("choosing", bound), False if bound == "no_cut" else None, "Loosened")
+    whole(driver)
+    row = favourite()
+    assert table.item(row, 5).text() == "no other beats it"
+    assert "°F" in table.item(row, 1).text()
+    # A click looks closer and changes nothing; the button makes it a package, undone like any other step.
+    before = driver.window.session.build
+    driver.pick_row("Every option", table.item(row, 0).text())
+    driver.until(lambda: "With one of its fans dead" in said(driver))
+    assert "now 241 °F" in said(driver)
+    assert "Fit: does not fit" in said(driver)
+    assert driver.window.session.build is before
+    driver.click("Make the option a package")
+    assert len(driver.window.session.build.packages) == len(before.packages) + 1
+    driver.click("Undo")
+    assert driver.window.session.build == before
+
+
 def test_stopped_it_keeps_what_was_found_and_goes_on(driver):
     driver.window.session.set(("choosing", "budget"), None, "Any money")
     driver.window.session.set(("choosing", "width"), None, "Any face")

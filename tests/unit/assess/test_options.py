@@ -8,9 +8,11 @@ import numpy as np
 import pytest
 
 from keelroom import cli
+from keelroom.assess.assess import assess
 from keelroom.assess.figures.batch import Asked, in_hand
 from keelroom.assess.options.space import (
     Bounds,
+    Priced,
     bounded,
     bounds_of,
     broken,
@@ -21,7 +23,9 @@ from keelroom.assess.options.space import (
     with_option,
 )
 from keelroom.assess.placing import size_of
+from keelroom.assess.questions.closer import closer, closer_lines
 from keelroom.assess.questions.options import (
+    Found,
     chosen,
     climbed,
     cooler_than,
@@ -30,6 +34,7 @@ from keelroom.assess.questions.options import (
     searched,
     within_reach,
 )
+from keelroom.assess.questions.standing import standing_words, standings
 from keelroom.assess.work.shopping import shopping
 from keelroom.assess.work.steps import steps_of
 from keelroom.catalogue.load import cores, fan_assemblies
@@ -39,6 +44,7 @@ from keelroom.core.kept import in_one_go
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.choosing import Choosing
+from keelroom.units import INCH
 from tests.acts import doing, offer
 from tests.changes import on
 from tests.conftest import DEMO
@@ -178,6 +184,44 @@ def test_bounds_that_leave_nothing_are_loosened_as_told(everything, bounds):
     assert nearest(everything, loose) is None
 
 
+def test_where_every_option_stands(found):
+    """Against the definition: what is said to beat one is no worse in any aim and better in one; what has none is on
+    the front or the build's own."""
+    told = standings(found, Bounds())
+    assert {one.priced.option.key for one in told} == {one.option.key for one in found.space.all}
+    front = {one.option.key for one in found.front}
+    for one in told:
+        mine = [one.judged.aim(name) for name in found.aims]
+        if one.by is None:
+            assert one.priced.option.key in front or one.priced.option.sort != "new"
+            continue
+        assert one.by.option.key in front
+        his = [one.by.aim(name) for name in found.aims]
+        assert all(h <= m for h, m in zip(his, mine, strict=True))
+        assert his != mine
+    days = [one.judged.worst.day for one in told if one.known]
+    assert days == sorted(days, reverse=True)
+
+
+def test_why_a_favourite_is_out_in_words_and_figures(found):
+    bounds = Bounds(budget=300.0, width=26 * INCH, own_only=False, amps=20.0, no_cut=True, hours=10 * 3600.0)
+    priced = Priced(
+        next(one.option for one in found.judged if one.option.core.name.startswith("Crossflow 31 × 19, 2 row")),
+        amps=28.0, money=605.0, hours=12 * 3600.0, undone=0, cut=True,
+    )  # fmt: skip
+    tight = Found(found.cases, bounded((priced,), bounds), (), (), found.aims, True)
+    (one,) = standings(tight, bounds)
+    assert standing_words(one, bounds, "us", "$") == (
+        "31 in wide, 26 in kept to; draws 28 A, 20 A kept to; costs $605, $300 kept to; "
+        "takes 12.0 h, 10.0 h kept to; the panel would be cut"
+    )
+    loose = next(one for one in standings(found, Bounds()) if one.by is not None)
+    said = standing_words(loose, Bounds(), "us", "$")
+    assert said.startswith(f"beaten by {loose.by.option.words}: ")
+    cheaper = loose.priced.money - loose.by.priced.money
+    assert (f"${cheaper:,.0f} less" in said) == (cheaper >= 0.5)
+
+
 FIELDS = {
     "width": quantity("15 in", "length"),
     "height": quantity("14 in", "length"),
@@ -289,6 +333,10 @@ def test_the_command_says_what_the_window_says(tmp_path, capsys):
     assert told["inside"] + 0 < told["options"]
     assert {row["key"] for row in told["rows"]} >= set(told["front"])
     assert all(row["money"] <= 200 for row in told["rows"] if row["sort"] == "new")
+    assert cli.main(["options", str(path), "--why", "31 × 19, 4 row, aluminium; twin 15"]) == 0
+    assert "31 in wide, 16 in kept to; costs 1190, 200 kept to" in capsys.readouterr().out
+    assert cli.main(["options", str(path), "--why", "a V12"]) == 2
+    assert "No option has “a V12” in its name" in capsys.readouterr().err
 
 
 def test_own_parts_are_among_them():
@@ -303,3 +351,32 @@ def test_own_parts_are_among_them():
     assert sum(one.core.name == core.name for one in more) > 5
     at = next(one for one in fans if one.core.name == cores()[5].name)
     assert package_of(own, at).fans[0].cost.si == 25
+
+
+def test_a_closer_look_is_the_options_own_assessment(found):
+    """As the option made a package is assessed; a fan dead is one unplugged, the one that is missed most."""
+    option = next(one.option for one in found.judged if one.option.fans and one.option.fans.count == 2)
+    look = closer(FEW, option)
+    made = doing(FEW, offer("take_option", option=option.key))
+    whole, now = assess(made), assess(FEW)
+    for here, there in zip(look.whole.cases, whole.cases, strict=True):
+        assert here.figures.temperature == pytest.approx(there.figures.temperature, abs=1e-3)
+    hands = []
+    for fan in ("fan1", "fan2"):
+        out = on(made, (("packages", made.active, "fans", fan, "runs"), False))
+        hands.append([hand.weather for hand in in_hand([Asked(out, case) for case in found.cases])])
+    assert look.dead == pytest.approx(min(hands, key=min), abs=1e-3)
+    lines = list(closer_lines(look, now, "us"))
+    assert any("With one of its fans dead" in line for line in lines)
+    assert any("of the alternator" in line for line in lines)
+    kept = closer(FEW, options_of(FEW)[0])
+    assert next(iter(closer_lines(kept, now, "us"))) == "Every duty case as now"
+
+
+def test_an_engines_fan_has_no_motor_to_clear():
+    """Its blades are bolted to the pump's nose: nothing of the fan is in the pump's way."""
+    with_engine_fan = FEW.model_copy(update={"active": FEW.of_kind("as_found").id})
+    assert with_engine_fan.package.fans[0].motor == "engine"
+    gaps = assess(with_engine_fan).fit.gaps
+    assert gaps
+    assert not any("motor" in gap.part.name for gap in gaps)

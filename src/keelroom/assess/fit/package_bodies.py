@@ -288,10 +288,9 @@ def _fan(package: Package, fan: Fan, number: int, frame: Axes, chain: Chain) -> 
         bodies.append(
             Body(f"duct:{fan.id}", f"Fan {number} shroud", "fan", solid, path, (*sides, far), (*sides, at[2]))
         )
-    for key, name, radius, length in (
-        ("ring", "ring", swept(fan) / 2 + RIM, RING_SHARE * long),
-        ("motor", "motor", hub, long),
-    ):
+    made = [("ring", "ring", swept(fan) / 2 + RIM, RING_SHARE * long), ("motor", "motor", hub, long)]
+    # What holds the blades of an engine's fan is the pump's nose itself.
+    for key, name, radius, length in made[: 1 if fan.motor == "engine" else 2]:
         span = (-off - length, -off) if pusher else (depth + off, depth + off + length)
         sides = (across + size, upward + size) if key == "ring" else (across + middle, upward + middle)
         solid = frame.disc((fan.x.si, fan.y.si), radius, span)

@@ -131,6 +131,8 @@ class ChooseTable(QWidget):
         self.order: list[int] = []
         """the given index of each row as it stands"""
         self.given: Sequence[tuple[str, ...]] = ()
+        self.by_name = False
+        """whether the list is narrowed by its first column alone"""
         self.current = -1
         self.sorted_by: tuple[int, bool] | None = None
         """a column, and whether it falls"""
@@ -312,8 +314,7 @@ class ChooseTable(QWidget):
 
     def _narrow(self, text: str) -> None:
         words = text.lower().split()
+        columns = range(1 if self.by_name else self.table.columnCount())
         for row in range(self.table.rowCount()):
-            line = " ".join(
-                item.text().lower() for k in range(self.table.columnCount()) if (item := self.table.item(row, k))
-            )
+            line = " ".join(item.text().lower() for k in columns if (item := self.table.item(row, k)))
             self.table.setRowHidden(row, not all(word in line for word in words))

@@ -8,6 +8,7 @@ OPTIONS = Station(
     purpose="Every package there could be, and what nothing beats.",
     pages=(
         Leaf("Front", "What does nothing beat?"),
+        Leaf("Every one", "Why is one out, or beaten?"),
         Leaf("Bounds", "What has to be kept to, and by what is it judged?"),
         Leaf("Ladder", "What is the cheapest next step?"),
     ),

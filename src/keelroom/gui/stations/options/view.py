@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from functools import cache
 
 from PyQt6.QtWidgets import QWidget
 
 from keelroom.gui.rows import Group, Page, Row, quantities
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.options.declared import OPTIONS
+from keelroom.gui.stations.options.every import EveryView
 from keelroom.gui.stations.options.front import FLAGS, FrontView
 from keelroom.gui.stations.options.ladder import LadderView
 from keelroom.gui.widgets.form import Form
@@ -27,8 +29,13 @@ class OptionsStation(Form):
     """Searches what could be, and tells what nothing beats."""
 
     def __init__(self, session: Session) -> None:
+        @cache
+        def front() -> FrontView:
+            return FrontView(session)
+
         makers: dict[str, Callable[[], QWidget]] = {
-            "Front": lambda: FrontView(session),
+            "Front": front,
+            "Every one": lambda: EveryView(session, front()),
             "Ladder": lambda: LadderView(session),
         }
         super().__init__(session, OPTIONS, pages, None, makers)
@@ -45,4 +52,4 @@ def pages() -> tuple[Page, ...]:
         note="Empty: free. What each bound throws out is counted on the Front page.",
     )
     aims = Group("Judged by", (Row("set", (*AT, "aims"), "Aims", AIM_WORDS),), note="Up to four.")
-    return Page("Front", ()), Page("Bounds", (bounds, aims)), Page("Ladder", ())
+    return Page("Front", ()), Page("Every one", ()), Page("Bounds", (bounds, aims)), Page("Ladder", ())
