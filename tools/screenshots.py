@@ -61,14 +61,6 @@ class Album:
     def case(self, ident: str) -> Callable[[], object]:
         return lambda: self.session.select(ident)
 
-    def press(self, page: str, act: str) -> Callable[[], object]:
-        """An act of a Fit-up page."""
-
-        def act_now() -> None:
-            getattr(self.window.stations["Fit-up"].views[page], act)()
-
-        return act_now
-
     def panel(self, name: str) -> Callable[[], object]:
         """A drawer out; '' all of them back."""
         return lambda: self.window.show_panel(name)
@@ -129,13 +121,25 @@ class Album:
 
     def fit(self) -> None:
         self.shot("fit-up", self.page("Fit-up", "Gaps"))
-        self.shot("find-a-place", self.page("Fit-up", "Find"), self.press("Find", "start"))
 
     def drive(self, ident: str) -> Callable[[], object]:
         """A drive that is looked at, worked out."""
 
         def look() -> None:
             self.window.stations["Drive"].drives.choose(ident)
+            settle(self.app)
+
+        return look
+
+    def option(self, words: str) -> Callable[[], object]:
+        """An option that is looked at closer, of all that are worked out."""
+
+        def look() -> None:
+            settle(self.app)
+            view = self.window.stations["Options"].views["Every one"]
+            place = next(n for n, one in enumerate(view.rows) if words in one.priced.option.words)
+            view.table.table.selectRow(view.table.order.index(place))
+            view.table.choose(place)
             settle(self.app)
 
         return look
@@ -159,6 +163,7 @@ class Album:
         self.session.do(offer("split_circuit", self.session.build.active, circuit="circuit1"))
         self.shot("drive", self.page("Drive", "Run"), self.drive("quarry"))
         self.shot("trials", self.page("Trials", "Logbook"), self.trial("soak2"))
+        self.shot("options", self.page("Options", "Every one"), self.option("24 × 19, 2 row, aluminium; 14 in deep"))
         self.window.switch_theme()
         self.shot("work-dark", self.page("Work", "Order"), lambda: settle(self.app))
         self.window.switch_theme()
