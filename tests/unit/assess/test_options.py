@@ -20,6 +20,7 @@ from keelroom.assess.options.space import (
     nearest,
     options_of,
     package_of,
+    priced,
     with_option,
 )
 from keelroom.assess.placing import size_of
@@ -40,7 +41,7 @@ from keelroom.assess.work.steps import steps_of
 from keelroom.catalogue.load import cores, fan_assemblies
 from keelroom.core.choice.fronts import front, knee
 from keelroom.core.choice.regret import margins, regrets
-from keelroom.core.kept import in_one_go
+from keelroom.core.kept import Kept, in_one_go
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.choosing import Choosing
@@ -280,18 +281,28 @@ def test_parts_of_a_search_worked_out_elsewhere_answer_alike(found):
     assert days[0] == pytest.approx(days[1], rel=1e-9)
 
 
-def test_what_is_told_of_an_option_is_told_of_it_as_a_package(found):
-    """Money, hours, what cannot be undone: by the steps and the list of the package itself."""
-    for one in found.judged[::11]:
-        own = with_option(FEW, one.option)
+SAMPLES = [DEMO, *(DEMO.parent / "samples").glob("*.keelroom")]
+
+
+@pytest.mark.parametrize("path", SAMPLES, ids=lambda path: path.stem)
+def test_what_is_told_of_an_option_is_told_of_it_as_a_package(path):
+    """Money, hours, what cannot be undone: by the steps and the list of the package itself, in any order of asking."""
+    build = load(path)
+    options = options_of(build)
+    copper = [one for one in options if one.core.material == "copper_brass"]
+    picked = [*options[:3], *options[3::97], *copper[::41]]
+    with Kept().at_work():
+        found = [priced(build, one) for one in picked]
+    for one in found:
+        own = with_option(build, one.option)
         steps = steps_of(own, own.package)
         hours = math.fsum(
             (step.low + 4 * step.likely + step.high) / 6 * (1 + step.again) * step.hands for step in steps
         )
         money = [item.price for item in shopping(own, own.package) if item.price is not None and not item.in_hand]
-        assert one.priced.hours == pytest.approx(hours)
-        assert one.priced.money == pytest.approx(math.fsum(money))
-        assert one.priced.undone == sum(not step.keeps for step in steps)
+        assert one.hours == pytest.approx(hours)
+        assert one.money == pytest.approx(math.fsum(money))
+        assert one.undone == sum(not step.keeps for step in steps)
 
 
 @in_one_go

@@ -7,11 +7,12 @@ from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from keelroom.assess.placing import size_of
+from keelroom.assess.work.jobs import recored, same
 from keelroom.assess.work.money import likely_hours
 from keelroom.assess.work.shopping import parts_cost
 from keelroom.assess.work.steps import undone
 from keelroom.catalogue.load import FanAssembly, by_itself, cores, fan_assemblies, placed_on
-from keelroom.core.kept import by_identity, by_identity_at
+from keelroom.core.kept import by_identity, by_identity_at, shelf
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.choosing import Choosing
 from keelroom.document.schema.electrical import Circuit, Control
@@ -195,25 +196,63 @@ def with_option(build: Build, option: Option) -> Build:
 
 
 def priced(build: Build, option: Option) -> Priced:
-    """What the bounds go by."""
-    own = with_option(build, option)
-    package, opening = own.package, build.survey.opening
-    wide, high = size_of(package.core)
+    """What the bounds go by: as its own package's work has it, worked out once for all options whose work is alike."""
+    package, opening = build.package, build.survey.opening
+    wide, high = size_of(option.core)
     hidden = any(
         side is not None and size > side.si + 1e-4 for side, size in ((opening.width, wide), (opening.height, high))
     )
-    amps = sum(_amps(fan) for fan in package.fans if fan.runs and fan.motor != "engine")
-    return Priced(
-        option,
-        amps,
-        parts_cost(own, package) or 0.0,
-        likely_hours(own, package) or 0.0,
-        undone(own, package),
-        bool(package.cuts) or (hidden and not package.remote.away),
+    if option.fans is None or any(item.price is not None for item in build.work.items):
+        own = with_option(build, option)
+        package, work = own.package, _work(own)
+        money, amps = work.money, sum(map(_amps, package.fans))
+    else:
+        work, money = _alike(build, option)
+        amps = option.fans.count * _amps(option.fans.fan)
+    cut = bool(package.cuts) or (hidden and not package.remote.away)
+    return Priced(option, amps, money, work.hours, work.undone, cut)
+
+
+class Work(NamedTuple):
+    """What a package's work comes to: money for its parts, hours [s], steps that cannot be undone."""
+
+    money: float
+    hours: float
+    undone: int
+
+
+def _work(own: Build) -> Work:
+    package = own.package
+    return Work(parts_cost(own, package) or 0.0, likely_hours(own, package) or 0.0, undone(own, package))
+
+
+def _alike(build: Build, option: Option) -> tuple[Work, float]:
+    """The work of an option, and the money its parts cost: the jobs go by what is another than in the car as found,
+    not by sizes, so that thousands of options share a few dozen works."""
+    assert option.fans is not None
+    found, (fans, shroud) = build.of_kind("as_found"), _placed(option.fans, option.core)
+    there = {fan.id: fan for fan in found.fans} if found is not None else {}
+    new = tuple(not same(fan, there.get(fan.id)) for fan in fans)
+    core = found is None or not same(option.core, found.core) or build.package.place != found.place
+    shroud = MADE if option.made_shroud else shroud
+    ports = tuple((port.id, port.state) for port in option.core.ports)
+    made = recored(option.core, found.core) if found is not None else False
+    kind = (core, made, option.core.material, ports, shroud.kind, shroud.supplied, new, option.fans.fan.motor)
+    known = shelf("works of options", 256)
+    before = known.get((build,), (*kind, option.fans.fan.mount))
+    own_cost = (option.core.cost.si if core and option.core.cost else 0.0) + sum(
+        fan.cost.si for fan, counts in zip(fans, new, strict=True) if counts and fan.cost
     )
+    if before is None:
+        work = _work(with_option(build, option))
+        before = work._replace(money=work.money - own_cost)
+        known.put((build,), (*kind, option.fans.fan.mount), before)
+    return before, before.money + own_cost
 
 
 def _amps(fan: Fan) -> float:
+    if not fan.runs or fan.motor == "engine":
+        return 0.0
     return fan.rated_current.si if fan.rated_current else fan.power.si / FAN_VOLTS if fan.power else 0.0
 
 

@@ -24,7 +24,7 @@ from keelroom.document.quantity import Quantity
 from keelroom.document.schema.build import Build
 from keelroom.document.schema.coolers import Cooler
 from keelroom.document.schema.loop import Hose
-from keelroom.document.schema.package import Fan, Package
+from keelroom.document.schema.package import Core, Fan, Package
 from keelroom.document.schema.survey import Survey
 from keelroom.units import both
 
@@ -88,18 +88,18 @@ def jobs_of(build: Build, package: Package) -> tuple[Job, ...]:
     return (*_before(change, own), *own, *_after(change, own)) if own else ()
 
 
-def recored(package: Package, found: Package | None) -> bool:
+def recored(core: Core, found: Core) -> bool:
     """Whether the car's own brass tanks go on to another core: the car is off the road while that is away."""
-    if found is None or package.core.material != "copper_brass" or found.core.material != "copper_brass":
+    if core.material != "copper_brass" or found.material != "copper_brass":
         return False
     tanks = ("flow", "face_width", "face_height", "tank_size")
     made = ("depth", "rows", "fin_density", "fin_height")
-    alike = all(_figure(package, name) == _figure(found, name) for name in tanks)
-    return alike and any(_figure(package, name) != _figure(found, name) for name in made)
+    alike = all(_figure(core, name) == _figure(found, name) for name in tanks)
+    return alike and any(_figure(core, name) != _figure(found, name) for name in made)
 
 
-def _figure(package: Package, name: str) -> object:
-    value = getattr(package.core, name)
+def _figure(core: Core, name: str) -> object:
+    value = getattr(core, name)
     return value.si if isinstance(value, Quantity) else value
 
 
@@ -174,7 +174,7 @@ class _Change:
         package, found = self.package, self.found
         if self.core:
             torque = "25 N·m at most"
-            acts = ("core", "recore") if recored(package, found) else ("core",)
+            acts = ("core", "recore") if found is not None and recored(package.core, found.core) else ("core",)
             yield Job("core", acts, (*self.at, "core"), named(package.core) or "Core", (("torque", torque),))
         for port in self._new(package.core.ports, found.core.ports if found else ()):
             if port.state in PLUGGED:
