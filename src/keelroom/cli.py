@@ -367,7 +367,7 @@ def _work(options: argparse.Namespace) -> int:
 def _options(options: argparse.Namespace) -> int:
     from keelroom.assess.figures.shared_out import over_processes
     from keelroom.assess.options.space import bounds_of
-    from keelroom.assess.questions.options import as_data, chosen, searched
+    from keelroom.assess.questions.options import as_data, chosen, plain_words, searched
     from keelroom.document.file import load
     from keelroom.units import KINDS
 
@@ -381,6 +381,7 @@ def _options(options: argparse.Namespace) -> int:
     unit = KINDS["temperature difference"].shown_unit(options.units)
     space, front = told.found.space, len(told.found.front)
     print(f"{space.left} of {space.new} packages keep to the bounds; {front} no other of them beats.")
+    print(*plain_words(told, build, ""), sep="\n")
     for n, one in enumerate(told.rows):
         day = one.worst.day / unit.factor if one.worst else float("nan")
         small = f"too small in {100 * told.regret.too_small[n]:.0f} of 100"

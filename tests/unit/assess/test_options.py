@@ -32,6 +32,9 @@ from keelroom.assess.questions.options import (
     cooler_than,
     front_of,
     ladder,
+    picked,
+    plain_words,
+    plainly,
     searched,
     within_reach,
 )
@@ -105,6 +108,40 @@ def test_regret_is_counted_car_by_car():
     from scipy.stats import norm
 
     assert cooler_than(many, 2, 0) == pytest.approx(norm.cdf(5.0 / apart), abs=0.01)
+
+
+def test_regret_is_said_plainly(found):
+    """Of those regretted less than all, and of those that cost less; figures as the table has them."""
+    told = chosen(found)
+    plain = plainly(told)
+    regret, cost = told.regret.expected, np.array([one.priced.money for one in told.rows])
+    assert regret[plain.least] == regret.min()
+    cheaper = np.flatnonzero(cost < cost[plain.least] - 0.5)
+    assert (plain.smaller is None) == (len(cheaper) == 0)
+    if plain.smaller is not None:
+        assert regret[plain.smaller] == regret[cheaper].min()
+    new = told._replace(regret=told.regret._replace(expected=-cost))  # the dearest regretted least
+    said = list(plain_words(new, FEW, "$"))
+    best = told.rows[int(np.argmax(cost))]
+    assert said[0].startswith(f"Least to be regretted: {best.option.words}, too small in ")
+    less = max((one for one in told.rows if one.priced.money < best.priced.money), key=lambda one: one.priced.money)
+    assert said[1].startswith(f"{less.option.words} costs ${best.priced.money - less.priced.money:,.0f} less")
+    days = {case: hand.day for case, hand in zip(found.cases, less.hands, strict=True)}
+    assert said[1].endswith(f"it would not have held {FEW.duty_case(min(days, key=days.get)).name}.")
+    assert list(plain_words(told._replace(rows=()), FEW, "$")) == []
+
+
+def test_a_few_are_drawn_that_tell_the_trade(found):
+    told = chosen(found)
+    few = picked(told, 6)
+    assert 3 <= len(few) == len({one.option.key for one in few}) <= 6
+    money = [one.priced.money for one in few]
+    assert money == sorted(money)
+    keys = {one.option.key for one in few}
+    assert {one.option.key for one in found.beside if one.worst} <= keys
+    assert told.rows[plainly(told).least].option.key in keys
+    assert max(told.rows, key=lambda one: one.worst.day).option.key in keys
+    assert picked(told._replace(rows=()), 6) == ()
 
 
 def test_no_fan_is_larger_than_its_core():

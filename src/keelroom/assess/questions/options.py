@@ -4,7 +4,7 @@ of cheapest steps."""
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from typing import NamedTuple, Protocol
 
 import numpy as np
@@ -25,6 +25,7 @@ from keelroom.core.kept import in_one_go
 from keelroom.document.act import Act
 from keelroom.document.edits import apply
 from keelroom.document.schema.build import Build
+from keelroom.units import money_text
 
 SHARED = ("heat", "road", "flow", "air")
 """Causes of doubt that are the car's, alike for every package in it; the others are the package's own."""
@@ -42,6 +43,8 @@ AIMS: dict[Aim, str] = {
     "amps": "Amps of the fans",
     "undone": "What cannot be undone",
 }
+NEAR = 30.0
+"""[K] of weather under the best within which an option is worth a picture"""
 MOST_STEPS = 6
 """of a ladder"""
 LEAST_GAIN = 0.3
@@ -76,6 +79,13 @@ class Judged(NamedTuple):
         tell = self.tell or range(len(self.hands))
         known = [hand for place in tell if (hand := self.hands[place]) is not None]
         return min(known, key=lambda hand: hand.day) if known and len(known) == len(tell) else None
+
+    @property
+    def hardest(self) -> int:
+        """The place of the case that holds least, of those it is judged by."""
+        days = {place: hand.day for place, hand in enumerate(self.hands) if hand is not None}
+        told = [place for place in self.tell or range(len(self.hands)) if place in days]
+        return min(told, key=lambda place: days[place])
 
     @property
     def band(self) -> tuple[float, float]:
@@ -346,13 +356,76 @@ def chosen(found: Found) -> Chosen:
     return Chosen(found, rows, now, regret, drawn)
 
 
+class Plainly(NamedTuple):
+    """Regret in one sentence, by places among the rows. least : what would be regretted least
+    smaller : of those that cost less, the one regretted least, None where none does;  case : the id of its hardest case
+    """
+
+    least: int
+    smaller: int | None
+    case: str
+
+
+def plainly(told: Chosen) -> Plainly | None:
+    """What to choose by regret, and what the next smaller would have saved and risked; None where nothing is doubted
+    yet."""
+    known = [n for n, one in enumerate(told.rows) if one.doubted]
+    if not known:
+        return None
+    regret = told.regret.expected
+    least = min(known, key=lambda n: regret[n])
+    cost = told.rows[least].priced.money
+    cheaper = [n for n in known if told.rows[n].priced.money < cost - 0.5]
+    smaller = min(cheaper, key=lambda n: regret[n], default=None)
+    hardest = told.rows[least if smaller is None else smaller].hardest
+    return Plainly(least, smaller, told.found.cases[hardest])
+
+
+def picked(told: Chosen, most: int) -> tuple[Judged, ...]:
+    """A few of the rows that tell the trade, cheapest first: what is named, what the build has, the hottest day, and a
+    spread of the rest."""
+    rows = [n for n, one in enumerate(told.rows) if one.worst is not None]
+    if not rows:
+        return ()
+    plain = plainly(told)
+    days = {n: one.worst.day for n in rows if (one := told.rows[n]).worst is not None}
+    named = [plain.least, plain.smaller] if plain else []
+    kept = [n for n in rows if told.rows[n].option.sort != "new"]
+    best = max(rows, key=days.__getitem__)
+    first = list(dict.fromkeys(n for n in (*named, *kept, best) if n is not None))[:most]
+    near = sorted((n for n in rows if n not in first and days[n] > days[best] - NEAR), key=days.__getitem__)
+    left = min(most - len(first), len(near))
+    spread = [near[(2 * k + 1) * len(near) // (2 * left)] for k in range(left)]
+    chosen_rows = [told.rows[n] for n in (*first, *spread)]
+    return tuple(sorted(chosen_rows, key=lambda one: (one.priced.money, one.priced.hours)))
+
+
+def plain_words(told: Chosen, build: Build, sign: str) -> Iterator[str]:
+    """What to choose by regret, in sentences."""
+    plain = plainly(told)
+    if plain is None:
+        return
+    best, many = told.rows[plain.least], told.regret.too_small
+    yield f"Least to be regretted: {best.option.words}, too small in {100 * many[plain.least]:.0f} of 100 such cars."
+    if plain.smaller is not None:
+        less = told.rows[plain.smaller]
+        money = money_text(best.priced.money - less.priced.money, sign)
+        hours = (best.priced.hours - less.priced.hours) / HOUR
+        work = f" and {abs(hours):.0f} h {'less' if hours > 0 else 'more'}" if abs(hours) >= 0.5 else ""
+        where = build.duty_case(plain.case).name
+        risk = f"in {100 * many[plain.smaller]:.0f} of 100 it would not have held {where}"
+        yield f"{less.option.words} costs {money} less{work}: {risk}."
+
+
 def as_data(told: Chosen) -> dict[str, object]:
     """The front in machine form: kelvins of weather, money, seconds, amps."""
+    plain = plainly(told)
     return {
         "options": told.found.space.whole,
         "inside": len(told.found.space.inside),
         "out": {name: len(out) for name, out in told.found.space.out.items()},
         "hopeless": list(told.found.hopeless),
+        "least_regret": told.rows[plain.least].option.key if plain else None,
         "front": [one.option.key for one in told.found.front],
         "rows": [
             {

@@ -6,7 +6,17 @@ from collections.abc import Callable, Iterator
 
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.options.space import bounds_of, nearest
-from keelroom.assess.questions.options import AIMS, Chosen, Found, Judged, chosen, cooler_than, searched
+from keelroom.assess.questions.options import (
+    AIMS,
+    Chosen,
+    Found,
+    Judged,
+    chosen,
+    cooler_than,
+    picked,
+    plain_words,
+    searched,
+)
 from keelroom.assess.work.money import HOUR
 from keelroom.document.act import Act
 from keelroom.document.fields import spec_of
@@ -19,8 +29,11 @@ from keelroom.units import KINDS, Unit, money_text, no_less
 
 COLUMNS = ("Package", "Hotter day", "Money", "Hours", "Amps", "Too small in", "Regret", "Cooler than now")
 NOTE = "A click makes one a package of the build, undone like any other step. Of the same car: doubts are shared."
-SHOWN = 14
-"""Packages of the front that are drawn"""
+FOOT = "80 of 100 such cars lie between the ends of a bar. Cheapest first; all are in the table."
+LONGEST = 78
+"""Letters of a name in the picture, beside what it costs"""
+DRAWN = 6
+"""Packages that are drawn: as many as have room for their names"""
 WORDS = {
     "width": "wider than its face may be",
     "height": "higher than its face may be",
@@ -83,6 +96,7 @@ class FrontView(AskedTable[Chosen]):
         if found.hopeless:
             names = {case.id: case.name for case in self.session.build.duty_cases}
             yield f"No package holds {', '.join(names[case] for case in found.hopeless)}: nothing is judged by that."
+        yield from plain_words(answer, self.session.build, self.session.settings.currency)
         if not found.whole:
             yield "Stopped: what was found so far."
 
@@ -114,14 +128,18 @@ class FrontView(AskedTable[Chosen]):
         return None if option.sort == "now" else offer("take_option", option=option.key)
 
     def draw(self, found: Chosen) -> Drawing:
-        rows = [one for one in found.rows[:SHOWN] if one.worst is not None]
+        rows = picked(found, DRAWN)
         if not rows:
             return None, "", "No package is left to be drawn."
         lanes = tuple(_lane(one, self.session) for one in rows)
         unit = KINDS["temperature difference"].shown_unit(self.session.system)
         shown = Unit(unit.symbol, unit.factor, decimals=0)
         scene = degrees_scene(lanes, (Post(0.0, "its own day", "rail.limit"),), (("now", "likely"),), shown)
-        return scene, "How much hotter a day is held", "80 of 100 such cars lie between the ends of a bar."
+        return (
+            scene,
+            "What more money buys",
+            "80 of 100 such cars lie between the ends of a bar. Cheapest first; all are in the table.",
+        )
 
 
 def _lane(one: Judged, session: Session) -> Lane:
@@ -129,4 +147,6 @@ def _lane(one: Judged, session: Session) -> Lane:
     assert worst is not None
     cost = money_text(one.priced.money, session.settings.currency)
     note = f"{cost}, {one.priced.hours / HOUR:.0f} h"
-    return Lane(one.option.words, (Spot(worst.day, "now", low, high),), note, one.option.sort == "now")
+    name = one.option.words
+    name = name if len(name) <= LONGEST else f"{name[: LONGEST - 1]}…"
+    return Lane(name, (Spot(worst.day, "now", low, high),), note, one.option.sort == "now")
