@@ -22,11 +22,13 @@ from keelroom.assess.fit.clearances import fit_up
 from keelroom.assess.fit.mounts import bracket_plans
 from keelroom.assess.fit.panels import panel_plans
 from keelroom.assess.inputs.translate import stacked
+from keelroom.assess.options.space import Bounds, options_of, with_option
 from keelroom.assess.outcome import Stopped
 from keelroom.assess.questions.airmap import air_map
 from keelroom.assess.questions.compare import candidates
 from keelroom.assess.questions.cooler_places import cooler_places
 from keelroom.assess.questions.hot_day import learn
+from keelroom.assess.questions.options import searched
 from keelroom.assess.questions.places import find_places
 from keelroom.assess.questions.schools import compare_schools
 from keelroom.assess.questions.worth import worth_table
@@ -480,6 +482,32 @@ def test_ten_thousand_packages():
     assert all(point is not None for point in found)
     say(f"{count} packages x {len(build.duty_cases)} duty cases, inputs and all: {spent:.1f} s")
     take_time("10 000 different packages x 6", spent, 33.0)
+
+
+def test_options():
+    """Every option of the demo priced, solved and judged: a first front, all of them, and against one by one."""
+    build, shown = load(DEMO), []
+
+    def tell(share, found=None):
+        if found is not None:
+            shown.append(time.perf_counter())
+        return True
+
+    options_of(load(DEMO))  # the catalogue is read before
+    start = time.perf_counter()
+    found = searched(build, Bounds(), tell=tell)
+    took = time.perf_counter() - start
+    take("a first front of all options", shown[0] - start, 1.5, "s")
+    count = len(found.judged)
+    whole = took / count * 10_000
+    take(f"10 000 options x {len(found.cases)}, by {count}", whole, 15.0, "s")
+    alone = []
+    for one in found.judged[:: count // 9]:
+        own = with_option(load(DEMO), one.option)
+        begin = time.perf_counter()
+        assess(own)
+        alone.append(time.perf_counter() - begin)
+    take("options, times one by one", statistics.median(alone) / (took / count), 100.0, more=True)
 
 
 def test_worker_answers():
