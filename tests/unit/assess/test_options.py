@@ -10,6 +10,7 @@ import pytest
 from keelroom import cli
 from keelroom.assess.assess import assess
 from keelroom.assess.figures.batch import Asked, in_hand
+from keelroom.assess.first_build import Answers, first_build
 from keelroom.assess.options.space import (
     Bounds,
     Priced,
@@ -48,12 +49,13 @@ from keelroom.core.kept import Kept, in_one_go
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
 from keelroom.document.schema.choosing import Choosing
-from keelroom.units import INCH
+from keelroom.units import INCH, KINDS
 from tests.acts import doing, offer
 from tests.changes import on
 from tests.conftest import DEMO
 
 BUILD = load(DEMO)
+CFM = KINDS["airflow"].unit("CFM").factor
 FEW = BUILD.model_copy(update={"duty_cases": tuple(case for case in BUILD.duty_cases if case.id in ("idle", "grade"))})
 
 
@@ -428,3 +430,36 @@ def test_an_engines_fan_has_no_motor_to_clear():
     gaps = assess(with_engine_fan).fit.gaps
     assert gaps
     assert not any("motor" in gap.part.name for gap in gaps)
+
+
+@pytest.mark.parametrize(
+    ("vehicle", "engine"),
+    [
+        ("Muscle-era coupé", "Small-block V8 350 in³, mild cam"),
+        ("Full-size saloon, 1970s", "Big-block V8 454 in³"),
+    ],
+)
+def test_an_ordinary_v8_comes_out_as_the_trade_has_it(vehicle, engine):
+    """Common practice, no source: a face of at least the displacement's square inches, 2 000 to 3 500 CFM behind it; a
+    used pair of factory fans in its shroud holds a hotter day than most new slim ones that cost as much."""
+    build = first_build(Answers(vehicle, engine, core="Crossflow 24 × 17, 2 row, aluminium", fans=""), "us")
+    every = options_of(build)
+    crossflow = [n for n, one in enumerate(every) if "Crossflow" in one.core.name and one.core.rows.si == 2]
+    build = build.model_copy(
+        update={"duty_cases": tuple(one for one in build.duty_cases if one.id in ("idle", "grade"))}
+    )
+    found = searched(build, Bounds(), places=crossflow)
+    inches3 = build.brief.engine.displacement.si / INCH**3
+    best = found.front[0].option
+    wide, high = size_of(best.core)
+    flow = best.fans.count * best.fans.fan.free_air_flow.si / CFM
+    assert wide * high / INCH**2 >= inches3
+    assert 2000 <= flow <= 3500
+    days = {(one.option.core.name, one.option.words): one for one in found.judged if one.worst}
+    won = lost = 0
+    for pair in (one for one in days.values() if "Twin 14 in stock-type" in one.option.words):
+        for slim in (one for one in days.values() if "slim" in one.option.words):
+            if slim.option.core is pair.option.core and slim.priced.money >= pair.priced.money - 1:
+                won, lost = won + (pair.worst.day > slim.worst.day), lost + (pair.worst.day <= slim.worst.day)
+    assert won > 4 * lost
+    assert won
