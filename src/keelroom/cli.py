@@ -365,28 +365,33 @@ def _work(options: argparse.Namespace) -> int:
 
 
 def _options(options: argparse.Namespace) -> int:
+    from keelroom.assess.assess import first_wave
     from keelroom.assess.figures.shared_out import over_processes
     from keelroom.assess.options.space import bounds_of
     from keelroom.assess.questions.options import as_data, chosen, plain_words, searched
+    from keelroom.assess.questions.standing import day_words
+    from keelroom.assess.report import first_needed
     from keelroom.document.file import load
-    from keelroom.units import KINDS
+    from keelroom.errors import InputError
 
     build = load(options.file)
+    needed = first_needed(first_wave(build))
+    if needed:
+        raise InputError("options_need", f"First needed: {needed}")
     told = chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, shared=over_processes))
     if options.json:
         print(_json(as_data(told)))
         return FINE
     if options.why:
         return _why_out(told, bounds_of(build.choosing), options)
-    unit = KINDS["temperature difference"].shown_unit(options.units)
     space, front = told.found.space, len(told.found.front)
     print(f"{space.left} of {space.new} packages keep to the bounds; {front} no other of them beats.")
     print(*plain_words(told, build, ""), sep="\n")
     for n, one in enumerate(told.rows):
-        day = one.worst.day / unit.factor if one.worst else float("nan")
+        day = day_words(one.worst, options.units)
         small = f"too small in {100 * told.regret.too_small[n]:.0f} of 100"
         takes = f"{one.priced.money:.0f}, {one.priced.hours / 3600:.0f} h, {one.priced.amps:.0f} A"
-        print(f"  {day:+4.0f} {unit.symbol}  {takes}, {small}: {one.option.words}")
+        print(f"  {day}  {takes}, {small}: {one.option.words}")
     return FINE
 
 

@@ -143,6 +143,14 @@ FIT_WORDS = {
 }
 
 
+def first_needed(assessment: Assessment) -> str:
+    """What must be known before any duty case is worked out, in words; '' where one is."""
+    cases = assessment.cases
+    if not cases or any(case.figures for case in cases):
+        return ""
+    return ", ".join(dict.fromkeys(need.label.lower() for case in cases for need in case.needs))
+
+
 def verdict_sentence(fit: Fit) -> str:
     """The verdict by itself."""
     return raised(FIT_WORDS[fit.verdict])

@@ -39,7 +39,7 @@ from keelroom.assess.questions.options import (
     searched,
     within_reach,
 )
-from keelroom.assess.questions.standing import standing_words, standings
+from keelroom.assess.questions.standing import day_words, standing_words, standings
 from keelroom.assess.work.shopping import shopping
 from keelroom.assess.work.steps import steps_of
 from keelroom.catalogue.load import cores, fan_assemblies
@@ -463,3 +463,21 @@ def test_an_ordinary_v8_comes_out_as_the_trade_has_it(vehicle, engine):
                 won, lost = won + (pair.worst.day > slim.worst.day), lost + (pair.worst.day <= slim.worst.day)
     assert won > 4 * lost
     assert won
+
+
+def test_odd_builds_are_answered_in_words(tmp_path, capsys):
+    """Nothing entered yet: what is first needed. No case counts, no fan at all, no aim: an answer, no figure without
+    sense."""
+    path = tmp_path / "new.keelroom"
+    assert cli.main(["new", str(path)]) == 0
+    assert cli.main(["options", str(path)]) == 2
+    assert "First needed: " in capsys.readouterr().err
+    uncounted = tuple(case.model_copy(update={"counted": False}) for case in FEW.duty_cases)
+    idle = searched(FEW.model_copy(update={"duty_cases": uncounted}), Bounds(), places=range(30))
+    assert idle.cases == idle.judged == idle.front == ()
+    bare = on(FEW, (("packages", FEW.active, "fans"), ()))
+    hands = chosen(searched(bare, Bounds(), places=range(12)))
+    now = hands.rows[hands.now]
+    assert day_words(now.worst, "us") == "under −108 °F"
+    assert "inf" not in " ".join(plain_words(hands, bare, "$"))
+    assert len(searched(FEW, Bounds(), (), places=range(30)).front) == 1

@@ -7,8 +7,10 @@ from typing import NamedTuple
 
 import numpy as np
 
+from keelroom.assess.figures.in_hand import FAR, within_far
+from keelroom.assess.figures.outputs import day_text
 from keelroom.assess.options.space import Bounds, Priced, broken
-from keelroom.assess.questions.options import Aim, Found, Judged
+from keelroom.assess.questions.options import Aim, Found, Hand, Judged
 from keelroom.assess.work.money import HOUR
 from keelroom.document.fields import spec_of
 from keelroom.document.schema.choosing import Choosing
@@ -71,6 +73,16 @@ def standing_words(one: Standing, bounds: Bounds, system: str, sign: str) -> str
     return f"beaten by {one.by.option.words}: {_gains(one.judged, one.by, system, sign)}"
 
 
+def day_words(worst: Hand | None, system: str) -> str:
+    """How much hotter a day is held, with its sign; past what weather there is only that it is more."""
+    if worst is None:
+        return "—"
+    if abs(worst.day) > FAR:
+        return day_text(worst.day, system)
+    unit = KINDS["temperature difference"].shown_unit(system)
+    return f"{worst.day / unit.factor:+.0f} {unit.symbol}".replace("-", "−")
+
+
 def _over(name: str, value: float | None, bounds: Bounds, shown: tuple[str, str]) -> str:
     spec, (system, sign) = spec_of(Choosing, name), shown
     if value is None or spec is None:
@@ -85,7 +97,7 @@ def _gains(one: Judged, by: Judged, system: str, sign: str) -> str:
     assert one.worst is not None
     assert by.worst is not None
     unit = KINDS["temperature difference"].shown_unit(system)
-    day = (by.worst.day - one.worst.day) / unit.factor
+    day = (within_far(by.worst.day) - within_far(one.worst.day)) / unit.factor
     money, hours = one.priced.money - by.priced.money, (one.priced.hours - by.priced.hours) / HOUR
     amps, undone = one.priced.amps - by.priced.amps, one.priced.undone - by.priced.undone
     parts = [

@@ -16,6 +16,7 @@ from keelroom.assess.figures.assessment import Assessment, CaseFigures
 from keelroom.assess.fit.cut_rules import barred
 from keelroom.assess.outcome import Stopped, attempted
 from keelroom.assess.questions.proof import done_words
+from keelroom.assess.report import first_needed
 from keelroom.core.kept import Kept
 from keelroom.document.act import Act
 from keelroom.document.autosave import Autosave, Keeper, LeftBehind, Origin, Recovered
@@ -287,10 +288,7 @@ class Session(QObject):
     @property
     def needed(self) -> str:
         """What must be known before any duty case is worked out, in words; '' where one is."""
-        cases = self.assessment.cases
-        if not cases or any(case.figures for case in cases):
-            return ""
-        return ", ".join(dict.fromkeys(need.label.lower() for case in cases for need in case.needs))
+        return first_needed(self.assessment)
 
     @property
     def needed_first(self) -> tuple[str, ...]:

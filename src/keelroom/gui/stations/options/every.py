@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.options.space import bounds_of, package_of
 from keelroom.assess.questions.closer import Closer, closer, closer_lines
-from keelroom.assess.questions.standing import Standing, standing_words, standings
+from keelroom.assess.questions.standing import Standing, day_words, standing_words, standings
 from keelroom.assess.work.money import HOUR
 from keelroom.drawing.elevation import elevation
 from keelroom.gui.session.session import Session
@@ -17,7 +17,7 @@ from keelroom.gui.stations.options.front import FrontView
 from keelroom.gui.widgets.choose_table import ChooseTable
 from keelroom.gui.widgets.scene_view import Drawing, Picture
 from keelroom.gui.widgets.text import Whole, button
-from keelroom.units import KINDS, money_text
+from keelroom.units import money_text
 
 COLUMNS = ("Package", "Hotter day", "Money", "Hours", "Amps", "Stands")
 NOTE = "Type part of a name to find one. A click looks at it closer, beside the package in use."
@@ -86,9 +86,7 @@ class EveryView(QWidget):
 
     def _row(self, one: Standing) -> tuple[str, ...]:
         system, sign, priced = self.session.system, self.session.settings.currency, one.priced
-        unit = KINDS["temperature difference"].shown_unit(system)
-        worst = one.judged.worst if one.judged else None
-        day = f"{worst.day / unit.factor:+.0f} {unit.symbol}".replace("-", "−") if worst else "—"
+        day = day_words(one.judged.worst if one.judged else None, system)
         takes = money_text(priced.money, sign), f"{priced.hours / HOUR:.0f} h", f"{priced.amps:.0f} A"
         return priced.option.words, day, *takes, self._stands(one)
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 
 from keelroom.assess.acts.registry import offer
+from keelroom.assess.figures.in_hand import within_far
 from keelroom.assess.options.space import bounds_of, nearest
 from keelroom.assess.questions.options import (
     AIMS,
@@ -17,6 +18,7 @@ from keelroom.assess.questions.options import (
     plain_words,
     searched,
 )
+from keelroom.assess.questions.standing import day_words
 from keelroom.assess.work.money import HOUR
 from keelroom.document.act import Act
 from keelroom.document.fields import spec_of
@@ -81,6 +83,9 @@ class FrontView(AskedTable[Chosen]):
         found = answer.found
         space = found.space
         left, front = space.left, len(found.front)
+        if not found.cases:
+            yield "No duty case counts: there is nothing to judge by. Let one count, under Brief, Duty cases."
+            return
         yield f"{left} of {space.new} packages keep to the bounds; {front} no other of them beats."
         for own in found.beside:
             beats = found.beaten_by(own)
@@ -109,9 +114,7 @@ class FrontView(AskedTable[Chosen]):
 
     def _row(self, answer: Chosen, n: int) -> tuple[str, ...]:
         one, sign = answer.rows[n], self.session.settings.currency
-        worst = one.worst
-        unit = KINDS["temperature difference"].shown_unit(self.session.system)
-        day = f"{worst.day / unit.factor:+.0f} {unit.symbol}".replace("-", "−") if worst is not None else "—"
+        day = day_words(one.worst, self.session.system)
         cost, hours = money_text(one.priced.money, sign), f"{one.priced.hours / HOUR:.0f} h"
         amps = f"{one.priced.amps:.0f} A"
         if not one.doubted:
@@ -149,4 +152,5 @@ def _lane(one: Judged, session: Session) -> Lane:
     note = f"{cost}, {one.priced.hours / HOUR:.0f} h"
     name = one.option.words
     name = name if len(name) <= LONGEST else f"{name[: LONGEST - 1]}…"
-    return Lane(name, (Spot(worst.day, "now", low, high),), note, one.option.sort == "now")
+    value, low, high = map(within_far, (worst.day, low, high))
+    return Lane(name, (Spot(value, "now", low, high),), note, one.option.sort == "now")
