@@ -27,6 +27,7 @@ from PyQt6.QtWidgets import (
 from keelroom.assess.findings import Finding
 from keelroom.gui.app import application, make_window
 from keelroom.gui.registry import named
+from keelroom.gui.session.worker import Worker
 from keelroom.gui.widgets.offered import Way
 from keelroom.gui.widgets.part_head import PartHead
 from keelroom.gui.widgets.section import FormSection
@@ -234,6 +235,8 @@ class Driver:
     def dispose(self) -> None:
         """Close the window once its work has ended and the last answers have come, and let go of it: every window
         that stays is dressed anew whenever another one changes its looks."""
+        for worker in self.window.findChildren(Worker):
+            worker.cancel()  # a search asked for by the last step is not waited for to its end
         QThreadPool.globalInstance().waitForDone()
         self.close_unsaved()
         QApplication.processEvents()

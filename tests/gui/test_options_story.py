@@ -67,6 +67,8 @@ def test_an_owner_with_little_to_spend_and_no_cutting(driver):
 
 def test_why_is_my_favourite_out(driver):
     """Found by its name among all there are, with what it breaks in figures; loosened, it is judged."""
+    for case in ("traffic", "cruise", "full", "night"):
+        driver.window.session.set(("duty_cases", case, "counted"), False, "For information")
     choosing(driver, "Every one")
     answer = whole(driver)
     table = driver.find("Every option", QTableWidget)
