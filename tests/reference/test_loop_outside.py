@@ -11,8 +11,9 @@ from scipy.optimize import root
 from keelroom.assess.assess import assess
 from keelroom.assess.inputs.coolant.ports import Port
 from keelroom.assess.inputs.coolant.routes import BEND_HEADS, heads_of, run_of
+from keelroom.core.arrays import one_of_each, take
 from keelroom.core.loop.circuit import LoopLaw, Tubes
-from keelroom.core.loop.flows import loop_flows
+from keelroom.core.loop.flows import MANY, loop_flows
 from keelroom.core.loop.pump import typed_curve
 from keelroom.document.file import load
 from keelroom.document.quantity import quantity
@@ -156,3 +157,22 @@ def test_the_engine_warms_its_coolant_by_what_the_trade_says():
     found = assess(load(DEMO))
     full = next(case.figures for case in found.cases if case.case_id == "full")
     assert 6.0 < full.loop.rise < 10.0
+
+
+def test_loops_that_are_alike_are_solved_once_and_told_to_all():
+    """Of many points the flows of each are those it has alone, whichever others stand beside it."""
+    dice = np.random.default_rng(7)
+    made = circuit(BRANCHES, columns())
+    tubes = Tubes(*(np.array([v]) for v in (90.0, 1.0, 0.66, 3.1e-5, 2.6e-3, 0.06, 1.0)))
+    count = MANY + 16
+    rpm = dice.choice([900.0, 1800.0, 2800.0], count)
+    one = LoopLaw(made, tubes, np.array([900.0]), np.array([13.5]), np.array([RHO]), np.array([MU]))
+    law = take(one, np.zeros(count, int))._replace(rpm=rpm)
+    first, kind = one_of_each(law)
+    assert len(first) == 3
+    assert (rpm[first][kind] == rpm).all()
+    found = loop_flows(law)
+    for point in (0, 5, count - 1):
+        alone = loop_flows(take(law, np.array([point])))
+        assert found.branches[point] == pytest.approx(alone.branches[0], rel=1e-12)
+        assert found.pressures[point] == pytest.approx(alone.pressures[0], rel=1e-12)

@@ -127,6 +127,22 @@ def _alike(x: Any, y: Any) -> bool:
     return bool(np.array_equal(x, y))
 
 
+def one_of_each(item: Any) -> tuple[Ints, Ints]:
+    """Points of a stacked record that hold the same figures: the first of each kind (m,), and which kind each point is
+    of (n,).
+
+    Arrays (n, …), nested ones too; the kinds come in no order of theirs.
+    """
+    rows = np.hstack([value.reshape(len(value), -1) for value in _leaves(item)])
+    whole = np.ascontiguousarray(rows).view(np.dtype((np.void, rows.itemsize * rows.shape[1]))).ravel()
+    _, first, kind = np.unique(whole, return_index=True, return_inverse=True)
+    return first, kind
+
+
+def _leaves(item: Any) -> list[Floats]:
+    return [leaf for value in item for leaf in (_leaves(value) if isinstance(value, tuple) else [value])]
+
+
 def put(item: T, index: Any, part: T) -> T:
     """`item` with the points `index` replaced by those of `part`.
 
