@@ -481,3 +481,25 @@ def test_odd_builds_are_answered_in_words(tmp_path, capsys):
     assert day_words(now.worst, "us") == "under −108 °F"
     assert "inf" not in " ".join(plain_words(hands, bare, "$"))
     assert len(searched(FEW, Bounds(), (), places=range(30)).front) == 1
+
+
+def test_mended_only_is_an_option_wherever_something_was_found():
+    """A blocked core and late timing found: the car mended is among the options before anybody plans it, hotter days
+    than as found, no money for parts; nothing new is planned with the dirt in it. Taken, the act's own package."""
+    found = FEW.model_copy(update={"active": FEW.of_kind("as_found").id})
+    assert not any(one.sort == "as_mended" for one in options_of(found))
+    ill = doing(found, offer("enter_cause", cause="blocked", size="half of the face"))
+    ill = doing(ill, offer("enter_cause", cause="timing", size="very late or lean"))
+    options = options_of(ill)
+    places = [n for n, one in enumerate(options) if one.sort != "new"]
+    told = {one.option.sort: one for one in searched(ill, Bounds(), places=places).judged}
+    assert told["as_mended"].worst.day > told["now"].worst.day + 1
+    assert told["as_mended"].priced.money == 0
+    clean = searched(found, Bounds(), places=[0]).judged[0]
+    assert told["as_mended"].worst.day == pytest.approx(clean.worst.day, abs=1e-6)
+    new = next(one for one in options if one.sort == "new")
+    assert package_of(ill, new).coolers == found.package.coolers != ill.package.coolers
+    mended = doing(ill, offer("take_option", option=next(one.key for one in options if one.sort == "as_mended")))
+    assert mended.package.kind == "as_mended"
+    assert mended.package.coolers == found.package.coolers
+    assert not any(one.key == "mended" for one in options_of(mended))

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from keelroom.assess.acts.kind import ActKind, Doing
-from keelroom.assess.options.space import options_of, package_of
+from keelroom.assess.acts.packages import as_mended
+from keelroom.assess.options.space import MENDED_ID, options_of, package_of
 from keelroom.document.edits import Change, Edit, fresh_id, fresh_name
 from keelroom.errors import InputError
 
@@ -16,6 +17,8 @@ def _take(do: Doing) -> Edit:
         raise InputError(
             "no_such_option", "That option is no longer among those there are: the package in use is another"
         )
+    if option.key == MENDED_ID:
+        return as_mended(do.build)
     if option.fans is None:
         return Edit(do.act.label, (Change(("active",), option.key),))
     package = package_of(do.build, option).model_copy(

@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
+from keelroom.assess.mended import entered, well
 from keelroom.assess.placing import size_of
 from keelroom.assess.work.jobs import recored, same
 from keelroom.assess.work.money import likely_hours
@@ -49,7 +50,7 @@ def bounds_of(choosing: Choosing) -> Bounds:
 
 class Option(NamedTuple):
     """One package that could be. key : its own, for good;  sort : what it is of (`now`, `as_found`, `as_mended`, `new`)
-    fans : None of a package the build has
+    fans : None of a package the build has, and of the car as mended
     """
 
     key: str
@@ -121,6 +122,9 @@ def _there(build: Build) -> Iterator[Option]:
         own = build.of_kind(kind)  # type: ignore[arg-type]
         if own is not None and own.id != now.id:
             yield Option(own.id, kind, words, own.core)
+    found = build.of_kind("as_found")
+    if found is not None and build.of_kind("as_mended") is None and any(entered(build)):
+        yield Option(MENDED_ID, MENDED, "the car, mended only", well(build, found).core)
 
 
 def _new(build: Build) -> Iterator[Option]:
@@ -139,6 +143,8 @@ def _new(build: Build) -> Iterator[Option]:
 
 SHROUDS = {True: (("", False),), False: ((", bare", False), (", in a made shroud", True))}
 """A set of fans by whether it comes in its shroud: in its own; bare and in one that is made."""
+MENDED_ID = "mended"
+"""The key of the car as it would be with what was found mended and nothing else, where it is no package yet."""
 NEW_ID = "option"
 """Of an option as a package: alike for all, so that what they have alike is worked out once."""
 
@@ -146,9 +152,12 @@ NEW_ID = "option"
 def package_of(build: Build, option: Option) -> Package:
     """An option as a package of its build: one of it, or the package in use with another core, fans and shroud.
     Circuits that fed fans which are gone go with them."""
+    found = build.of_kind("as_found")
+    if option.key == MENDED_ID and found is not None:
+        return well(build, found).model_copy(update={"id": NEW_ID, "name": option.words, "kind": "as_mended"})
     if option.fans is None:
         return next(one for one in build.packages if one.id == option.key)
-    now, (fans, own) = build.package, _placed(option.fans, option.core)
+    now, (fans, own) = _base(build), _placed(option.fans, option.core)
     kept = {fan.id for fan in fans} | {cooler.id for cooler in now.coolers}
     return now.model_copy(
         update={
@@ -165,6 +174,12 @@ def package_of(build: Build, option: Option) -> Package:
 
 
 MADE = Shroud(kind="full")
+
+
+@by_identity(4)
+def _base(build: Build) -> Package:
+    """What options are planned from: the package in use, what was found of it mended."""
+    return well(build, build.package) if build.package.kind == "as_found" else build.package
 
 
 def _placed(assembly: FanAssembly, core: Core) -> tuple[tuple[Fan, ...], Shroud]:
@@ -189,7 +204,7 @@ def _control(control: Control) -> Control:
 
 def with_option(build: Build, option: Option) -> Build:
     """The build with an option in use."""
-    if option.fans is None:
+    if option.fans is None and option.key != MENDED_ID:
         return build.model_copy(update={"active": option.key})
     package = package_of(build, option)
     return build.model_copy(update={"packages": (*build.packages, package), "active": package.id})
