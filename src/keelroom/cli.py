@@ -17,7 +17,7 @@ from keelroom.errors import UNREADABLE, KeelRoomError, readable
 if TYPE_CHECKING:
     from keelroom.assess.figures.assessment import Assessment
     from keelroom.assess.options.space import Bounds
-    from keelroom.assess.questions.options import Chosen
+    from keelroom.assess.questions.chosen import Chosen
 
 FINE, PROBLEMS = 0, 1
 
@@ -368,7 +368,8 @@ def _options(options: argparse.Namespace) -> int:
     from keelroom.assess.assess import first_wave
     from keelroom.assess.figures.shared_out import over_processes
     from keelroom.assess.options.space import bounds_of
-    from keelroom.assess.questions.options import as_data, chosen, plain_words, searched
+    from keelroom.assess.questions.chosen import as_data, chosen, plain_words
+    from keelroom.assess.questions.options import searched
     from keelroom.assess.questions.standing import day_words
     from keelroom.assess.report import first_needed
     from keelroom.document.file import load
@@ -378,7 +379,7 @@ def _options(options: argparse.Namespace) -> int:
     needed = first_needed(first_wave(build))
     if needed:
         raise InputError("options_need", f"First needed: {needed}")
-    told = chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, shared=over_processes))
+    told = chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, shared=over_processes), build)
     if options.json:
         print(_json(as_data(told)))
         return FINE

@@ -25,20 +25,10 @@ from keelroom.assess.options.space import (
     with_option,
 )
 from keelroom.assess.placing import size_of
+from keelroom.assess.questions.chosen import chosen, cooler_than, picked, plain_words, plainly
 from keelroom.assess.questions.closer import closer, closer_lines
-from keelroom.assess.questions.options import (
-    Found,
-    chosen,
-    climbed,
-    cooler_than,
-    front_of,
-    ladder,
-    picked,
-    plain_words,
-    plainly,
-    searched,
-    within_reach,
-)
+from keelroom.assess.questions.ladder import climbed, ladder, within_reach
+from keelroom.assess.questions.options import Found, front_of, searched
 from keelroom.assess.questions.standing import day_words, standing_words, standings
 from keelroom.assess.work.shopping import shopping
 from keelroom.assess.work.steps import steps_of
@@ -114,7 +104,7 @@ def test_regret_is_counted_car_by_car():
 
 def test_regret_is_said_plainly(found):
     """Of those regretted less than all, and of those that cost less; figures as the table has them."""
-    told = chosen(found)
+    told = chosen(found, FEW)
     plain = plainly(told)
     regret, cost = told.regret.expected, np.array([one.priced.money for one in told.rows])
     assert regret[plain.least] == regret.min()
@@ -122,6 +112,10 @@ def test_regret_is_said_plainly(found):
     assert (plain.smaller is None) == (len(cheaper) == 0)
     if plain.smaller is not None:
         assert regret[plain.smaller] == regret[cheaper].min()
+    # Hours are weighed with what the build says an hour costs.
+    dear = chosen(found, on(FEW, (("work", "rate"), "6000", "money")))
+    hours = np.array([one.priced.hours for one in dear.rows]) / 3600
+    assert dear.regret.expected[np.argmax(hours)] > 6000 * (np.ptp(hours) - 1)
     new = told._replace(regret=told.regret._replace(expected=-cost))  # the dearest regretted least
     said = list(plain_words(new, FEW, "$"))
     best = told.rows[int(np.argmax(cost))]
@@ -134,7 +128,7 @@ def test_regret_is_said_plainly(found):
 
 
 def test_a_few_are_drawn_that_tell_the_trade(found):
-    told = chosen(found)
+    told = chosen(found, FEW)
     few = picked(told, 6)
     assert 3 <= len(few) == len({one.option.key for one in few}) <= 6
     money = [one.priced.money for one in few]
@@ -170,7 +164,7 @@ def test_survivors_are_what_they_are_one_by_one(found):
 
 def test_those_the_build_has_are_always_among_them(found):
     assert {"now", "as_found"} <= {one.option.sort for one in found.judged}
-    told = chosen(found)
+    told = chosen(found, FEW)
     assert told.now >= 0
     assert told.rows[told.now].priced.option.key == FEW.active
     assert told.regret.expected.min() < 200, "one of them is near to the best whatever the car"
@@ -476,7 +470,7 @@ def test_odd_builds_are_answered_in_words(tmp_path, capsys):
     idle = searched(FEW.model_copy(update={"duty_cases": uncounted}), Bounds(), places=range(30))
     assert idle.cases == idle.judged == idle.front == ()
     bare = on(FEW, (("packages", FEW.active, "fans"), ()))
-    hands = chosen(searched(bare, Bounds(), places=range(12)))
+    hands = chosen(searched(bare, Bounds(), places=range(12)), bare)
     now = hands.rows[hands.now]
     assert day_words(now.worst, "us") == "under −108 °F"
     assert "inf" not in " ".join(plain_words(hands, bare, "$"))

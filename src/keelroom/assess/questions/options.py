@@ -1,40 +1,26 @@
-"""Options judged: what each has in hand in every duty case, what nothing beats, what would be regretted, and the ladder
-of cheapest steps."""
+"""Options searched: what each has in hand in every duty case, and what nothing beats."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from typing import NamedTuple, Protocol
 
 import numpy as np
 
-from keelroom.assess.acts.registry import edit_for
 from keelroom.assess.figures.batch import Asked, each_batch, in_hand, rows_for
 from keelroom.assess.figures.in_hand import hand_of, within_far
 from keelroom.assess.inputs.translate import PointRow, stacked
 from keelroom.assess.options.space import Bounds, Option, Priced, Space, bounded, options_of, priced, with_option
-from keelroom.assess.questions.worth import offered_acts
-from keelroom.assess.work.money import HOUR, likely_hours
-from keelroom.assess.work.shopping import parts_cost
 from keelroom.core.answer import WITHIN, steady_answer
-from keelroom.core.arrays import Floats
 from keelroom.core.choice.fronts import front, knee
-from keelroom.core.choice.regret import Regret, cooler_chance, margins, regrets
 from keelroom.core.kept import in_one_go
-from keelroom.document.act import Act
-from keelroom.document.edits import apply
 from keelroom.document.schema.build import Build
-from keelroom.units import money_text
 
 SHARED = ("heat", "road", "flow", "air")
 """Causes of doubt that are the car's, alike for every package in it; the others are the package's own."""
 FIRST, AT_ONCE = 48, 120
 """Options solved before a first front is shown, and between two words of how far it has come."""
-RATE = 60.0
-"""Money an hour is weighed with where nobody said what it costs (common practice)."""
-FAILING = 1000.0
-"""Money a car that overheats costs beside, in what would be regretted (common practice: towed, taken apart again)."""
 Aim = str
 AIMS: dict[Aim, str] = {
     "hand": "Weather in hand",
@@ -43,12 +29,6 @@ AIMS: dict[Aim, str] = {
     "amps": "Amps of the fans",
     "undone": "What cannot be undone",
 }
-NEAR = 30.0
-"""[K] of weather under the best within which an option is worth a picture"""
-MOST_STEPS = 6
-"""of a ladder"""
-LEAST_GAIN = 0.3
-"""[K] of weather under which a step is none"""
 
 
 class Hand(NamedTuple):
@@ -152,7 +132,7 @@ class SoFar(Protocol):
     def __call__(self, share: float, found: Found | None = None) -> bool: ...
 
 
-def _on(share: float, found: Found | None = None) -> bool:
+def going_on(share: float, found: Found | None = None) -> bool:
     return True
 
 
@@ -216,7 +196,7 @@ def searched(
     build: Build,
     bounds: Bounds,
     aims: tuple[Aim, ...] = ("hand", "money", "hours"),
-    tell: SoFar = _on,
+    tell: SoFar = going_on,
     places: Sequence[int] | None = None,
     shared: Shared = map,
 ) -> Found:
@@ -317,211 +297,3 @@ def front_of(judged: Sequence[Judged], aims: tuple[Aim, ...]) -> tuple[Judged, .
     best = known[int(stays[at])]
     rest = sorted((known[int(k)] for k in stays if int(k) != int(stays[at])), key=lambda one: one.aim(aims[0]))
     return (best, *rest)
-
-
-def regret_of(judged: Sequence[Judged], rate: float | None = None) -> tuple[Regret, Floats]:
-    """What would be regretted of each, and the draws it goes by: one car for all of them."""
-    worst = [one.worst for one in judged]
-    hand, shared, own = (np.array([getattr(one, name) if one else -60.0 for one in worst]) for name in Hand._fields)
-    drawn = margins(hand, shared, own)
-    hourly = RATE if rate is None else rate
-    cost = np.array([one.priced.money + hourly * one.priced.hours / HOUR for one in judged])
-    return regrets(drawn, cost, FAILING), drawn
-
-
-def cooler_than(drawn: Floats, one: int, other: int) -> float:
-    """The chance that one option holds a hotter day than another in the same car."""
-    return cooler_chance(drawn, one, other)
-
-
-class Chosen(NamedTuple):
-    """A front with what would be regretted. rows : the front, then what the build has beside it;  now : the place of
-    the package in use among them, -1 where it is not worked out;  drawn (draws, n) [K] in hand, of one car each
-
-    """
-
-    found: Found
-    rows: tuple[Judged, ...]
-    now: int
-    regret: Regret
-    drawn: Floats
-
-
-def chosen(found: Found) -> Chosen:
-    """What there is to choose from."""
-    beside = [one for one in found.beside if one not in found.front]
-    rows = (*found.front, *(one for one in beside if one.worst is not None))
-    now = next((place for place, one in enumerate(rows) if one.option.sort == "now"), -1)
-    regret, drawn = regret_of(rows)
-    return Chosen(found, rows, now, regret, drawn)
-
-
-class Plainly(NamedTuple):
-    """Regret in one sentence, by places among the rows. least : what would be regretted least
-    smaller : of those that cost less, the one regretted least, None where none does;  case : the id of its hardest case
-    """
-
-    least: int
-    smaller: int | None
-    case: str
-
-
-def plainly(told: Chosen) -> Plainly | None:
-    """What to choose by regret, and what the next smaller would have saved and risked; None where nothing is doubted
-    yet."""
-    known = [n for n, one in enumerate(told.rows) if one.doubted]
-    if not known:
-        return None
-    regret = told.regret.expected
-    least = min(known, key=lambda n: regret[n])
-    cost = told.rows[least].priced.money
-    cheaper = [n for n in known if told.rows[n].priced.money < cost - 0.5]
-    smaller = min(cheaper, key=lambda n: regret[n], default=None)
-    hardest = told.rows[least if smaller is None else smaller].hardest
-    return Plainly(least, smaller, told.found.cases[hardest])
-
-
-def picked(told: Chosen, most: int) -> tuple[Judged, ...]:
-    """A few of the rows that tell the trade, cheapest first: what is named, what the build has, the hottest day, and a
-    spread of the rest."""
-    rows = [n for n, one in enumerate(told.rows) if one.worst is not None]
-    if not rows:
-        return ()
-    plain = plainly(told)
-    days = {n: one.worst.day for n in rows if (one := told.rows[n]).worst is not None}
-    named = [plain.least, plain.smaller] if plain else []
-    kept = [n for n in rows if told.rows[n].option.sort != "new"]
-    best = max(rows, key=days.__getitem__)
-    first = list(dict.fromkeys(n for n in (*named, *kept, best) if n is not None))[:most]
-    near = sorted((n for n in rows if n not in first and days[n] > days[best] - NEAR), key=days.__getitem__)
-    left = min(most - len(first), len(near))
-    spread = [near[(2 * k + 1) * len(near) // (2 * left)] for k in range(left)]
-    chosen_rows = [told.rows[n] for n in (*first, *spread)]
-    return tuple(sorted(chosen_rows, key=lambda one: (one.priced.money, one.priced.hours)))
-
-
-def plain_words(told: Chosen, build: Build, sign: str) -> Iterator[str]:
-    """What to choose by regret, in sentences."""
-    plain = plainly(told)
-    if plain is None:
-        return
-    best, many = told.rows[plain.least], told.regret.too_small
-    yield f"Least to be regretted: {best.option.words}, too small in {100 * many[plain.least]:.0f} of 100 such cars."
-    if plain.smaller is not None:
-        less = told.rows[plain.smaller]
-        money = money_text(best.priced.money - less.priced.money, sign)
-        hours = (best.priced.hours - less.priced.hours) / HOUR
-        work = f" and {abs(hours):.0f} h {'less' if hours > 0 else 'more'}" if abs(hours) >= 0.5 else ""
-        where = build.duty_case(plain.case).name
-        risk = f"in {100 * many[plain.smaller]:.0f} of 100 it would not have held {where}"
-        yield f"{less.option.words} costs {money} less{work}: {risk}."
-
-
-def as_data(told: Chosen) -> dict[str, object]:
-    """The front in machine form: kelvins of weather, money, seconds, amps."""
-    plain = plainly(told)
-    return {
-        "options": told.found.space.whole,
-        "inside": len(told.found.space.inside),
-        "out": {name: len(out) for name, out in told.found.space.out.items()},
-        "hopeless": list(told.found.hopeless),
-        "least_regret": told.rows[plain.least].option.key if plain else None,
-        "front": [one.option.key for one in told.found.front],
-        "rows": [
-            {
-                "key": one.option.key,
-                "words": one.option.words,
-                "sort": one.option.sort,
-                "hotter_day_K": one.worst.day if one.worst else None,
-                "band_K": list(one.band),
-                "money": one.priced.money,
-                "hours_s": one.priced.hours,
-                "amps": one.priced.amps,
-                "undone": one.priced.undone,
-                "too_small": float(told.regret.too_small[n]),
-                "regret": float(told.regret.expected[n]),
-                "most_regret": float(told.regret.most[n]),
-            }
-            for n, one in enumerate(told.rows)
-        ],
-    }
-
-
-class Rung(NamedTuple):
-    """One step of the ladder: the act, what it gains [K] of weather in the worst case, what it takes, and where the
-    build stands after it [K]."""
-
-    act: Act
-    gain: float
-    money: float
-    hours: float
-    stands: float
-
-
-@in_one_go
-def ladder(build: Build, aim: float = 0.0, tell: SoFar = _on) -> tuple[Rung, ...]:
-    """The cheapest next step from the build as it is, and the next, until its worst case holds `aim` [K] of weather
-    more than it must, or nothing gains any more. No act is done twice."""
-    rate = build.work.rate.si if build.work.rate else RATE
-    cases, _ = within_reach(build)
-    stands, rungs = _worst(build, cases), list[Rung]()
-    # What was done once is not done again, in another session neither.
-    done = {_named(step.act) for step in build.trail if step.act is not None}
-    while len(rungs) < MOST_STEPS and stands is not None and stands < aim and tell(len(rungs) / MOST_STEPS):
-        tried = [(act, changed) for act, changed in offered_acts(build) if _named(act) not in done]
-        hands = hands_of([Asked(changed, case) for _, changed in tried for case in cases])
-        best: tuple[float, Rung, Build] | None = None
-        for n, (act, changed) in enumerate(tried):
-            own = [hand.day for hand in hands[n * len(cases) : (n + 1) * len(cases)] if hand is not None]
-            if len(own) < len(cases) or min(own) - stands < LEAST_GAIN:
-                continue
-            money, hours = _takes(build, changed)
-            rung = Rung(act, min(own) - stands, money, hours, min(own))
-            ratio = rung.gain / (max(money, 0.0) + rate * max(hours, 0.0) / HOUR + 5.0)
-            if best is None or ratio > best[0]:
-                best = ratio, rung, changed
-        if best is None:
-            break
-        _, rung, build = best
-        rungs.append(rung)
-        done.add(_named(rung.act))
-        stands = rung.stands
-    return tuple(rungs)
-
-
-OUT_OF_REACH = 25.0
-"""[K] of weather a case lacks from which on no ladder leads to it: it is left out of one, and said"""
-
-
-def within_reach(build: Build) -> tuple[tuple[str, ...], tuple[str, ...]]:
-    """Counted duty cases a ladder is judged by, and those out of its reach."""
-    cases = tuple(case.id for case in build.duty_cases if case.counted)
-    hands = hands_of([Asked(build, case) for case in cases])
-    far = tuple(case for case, hand in zip(cases, hands, strict=True) if hand is not None and hand.day < -OUT_OF_REACH)
-    near = tuple(case for case in cases if case not in far)
-    return (near, far) if near else (cases, ())
-
-
-def _worst(build: Build, cases: tuple[str, ...]) -> float | None:
-    days = [hand.day if hand else None for hand in hands_of([Asked(build, case) for case in cases])]
-    known = [day for day in days if day is not None]
-    return min(known) if known and len(known) == len(days) else None
-
-
-def _named(act: Act) -> str:
-    """What it does, whatever it is called."""
-    return f"{act.code} {act.package} {act.given}"
-
-
-def _takes(before: Build, after: Build) -> tuple[float, float]:
-    """Money and hours [s] a change takes."""
-    money = (parts_cost(after, after.package) or 0.0) - (parts_cost(before, before.package) or 0.0)
-    hours = (likely_hours(after, after.package) or 0.0) - (likely_hours(before, before.package) or 0.0)
-    return money, hours
-
-
-def climbed(build: Build, rungs: Sequence[Rung]) -> Build:
-    """The build with the steps of a ladder done. Raises InputError where one no longer applies."""
-    for rung in rungs:
-        build = apply(build, edit_for(build, rung.act))
-    return build

@@ -7,17 +7,8 @@ from collections.abc import Callable, Iterator
 from keelroom.assess.acts.registry import offer
 from keelroom.assess.figures.in_hand import within_far
 from keelroom.assess.options.space import bounds_of, nearest
-from keelroom.assess.questions.options import (
-    AIMS,
-    Chosen,
-    Found,
-    Judged,
-    chosen,
-    cooler_than,
-    picked,
-    plain_words,
-    searched,
-)
+from keelroom.assess.questions.chosen import Chosen, chosen, cooler_than, picked, plain_words
+from keelroom.assess.questions.options import AIMS, Found, Judged, searched
 from keelroom.assess.questions.standing import day_words
 from keelroom.assess.work.money import HOUR
 from keelroom.document.act import Act
@@ -63,9 +54,9 @@ class FrontView(AskedTable[Chosen]):
 
         def work(tell: Callable[..., bool]) -> Chosen:
             def told(share: float, found: Found | None = None) -> bool:
-                return tell(share, chosen(found) if found is not None else None)
+                return tell(share, chosen(found, build) if found is not None else None)
 
-            return chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, told))
+            return chosen(searched(build, bounds_of(build.choosing), build.choosing.aims, told), build)
 
         return work
 

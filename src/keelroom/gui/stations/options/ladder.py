@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from keelroom.assess.questions.options import Rung, ladder, within_reach
+from keelroom.assess.questions.ladder import Rung, ladder, within_reach
 from keelroom.assess.work.money import HOUR
 from keelroom.document.act import Act
 from keelroom.drawing.degrees import Lane, Post, Spot, degrees_scene

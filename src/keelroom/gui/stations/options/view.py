@@ -7,6 +7,7 @@ from functools import cache
 
 from PyQt6.QtWidgets import QWidget
 
+from keelroom.assess.questions.options import AIMS
 from keelroom.gui.rows import Group, Page, Row, quantities
 from keelroom.gui.session.session import Session
 from keelroom.gui.stations.options.declared import OPTIONS
@@ -16,13 +17,6 @@ from keelroom.gui.stations.options.ladder import LadderView
 from keelroom.gui.widgets.form import Form
 
 AT = ("choosing",)
-AIM_WORDS = (
-    ("hand", "Weather in hand"),
-    ("money", "Money"),
-    ("hours", "Hours"),
-    ("amps", "Amps of the fans"),
-    ("undone", "What cannot be undone"),
-)
 
 
 class OptionsStation(Form):
@@ -51,5 +45,5 @@ def pages() -> tuple[Page, ...]:
         ),
         note="Empty: free. What each bound throws out is counted on the Front page.",
     )
-    aims = Group("Judged by", (Row("set", (*AT, "aims"), "Aims", AIM_WORDS),), note="Up to four.")
+    aims = Group("Judged by", (Row("set", (*AT, "aims"), "Aims", tuple(AIMS.items())),), note="Up to four.")
     return Page("Front", ()), Page("Every one", ()), Page("Bounds", (bounds, aims)), Page("Ladder", ())

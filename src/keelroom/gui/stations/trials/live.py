@@ -13,6 +13,7 @@ from keelroom.assess.drives.words import clock
 from keelroom.assess.trials.words import figure
 from keelroom.document.schema.trials import Log, Sensor
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.trials.kept_logs import keep_logs
 from keelroom.gui.stations.trials.tries import Tries
 from keelroom.gui.widgets.text import ChoiceBox, button, label
 
@@ -267,8 +268,6 @@ class LiveBox(QObject):
 
     def keep(self) -> None:
         """Put what was read into the trial."""
-        from keelroom.gui.stations.trials.log import keep_logs
-
         trial, logs = self.tries.trial, self.logs
         if trial is None:
             return

@@ -11,11 +11,11 @@ from PyQt6.QtWidgets import QApplication, QGridLayout, QHBoxLayout, QLineEdit, Q
 from keelroom.assess.drives.words import clock
 from keelroom.assess.trials.clocks import clock_late
 from keelroom.assess.trials.read_log import TIME_UNITS, Guess, Line, Read, as_before, guess, kept, read, units_of
-from keelroom.document.edits import Change, Edit, fresh_id
-from keelroom.document.schema.trials import Log, Sensor
+from keelroom.document.schema.trials import Sensor
 from keelroom.drawing.trials import logs_scene
 from keelroom.errors import KeelRoomError
 from keelroom.gui.session.session import Session
+from keelroom.gui.stations.trials.kept_logs import keep_logs
 from keelroom.gui.stations.trials.live import LiveBox
 from keelroom.gui.stations.trials.tries import Tries
 from keelroom.gui.widgets.brought import BringsIn, text_of
@@ -248,18 +248,6 @@ class LogView(BringsIn[Brought]):
             self.brought = None
             self.session.told.emit(f"{found.name} stands in “{trial.name}”")
         self.refresh()
-
-
-def keep_logs(session: Session, trial_id: str, logs: tuple[Log, ...], words: str) -> bool:
-    """Put lines of readings into a trial; whether it was done."""
-    trial = next((one for one in session.build.logbook.trials if one.id == trial_id), None)
-    if trial is None:
-        session.told.emit("That trial is no longer in the logbook: make it again, the readings are still here")
-        return False
-    there = trial.logs
-    for log in logs:
-        there = (*there, log.model_copy(update={"id": fresh_id(there, "log")}))
-    return session.attempt(Edit(words, (Change(("logbook", "trials", trial_id, "logs"), there),)))
 
 
 def _from_text(name: str, text: str, sensors: tuple[Sensor, ...], known: dict[str, str]) -> Brought:
