@@ -1,5 +1,8 @@
 """Many builds asked at once: shared out, in streams, or alone, the answers are the same."""
 
+import math
+import multiprocessing
+
 import numpy as np
 import pytest
 from hypothesis import given
@@ -46,6 +49,21 @@ def test_without_room_for_processes_the_answer_comes_all_the_same(monkeypatch):
     monkeypatch.setattr(shared_out.os, "cpu_count", lambda: 2)
     monkeypatch.setattr("concurrent.futures.ProcessPoolExecutor", none_left)
     assert held(asked) == alone
+
+
+def test_a_stream_over_processes_is_that_of_map_and_can_be_left(monkeypatch):
+    """In order, whoever worked it out; under so many parts, or with one left behind half way, no process stays."""
+    monkeypatch.setattr(shared_out.os, "cpu_count", lambda: 2)
+    numbers = [float(n) for n in range(20)]
+    assert list(shared_out.over_processes(math.sqrt, numbers)) == [math.sqrt(n) for n in numbers]
+    stream = shared_out.over_processes(math.sqrt, numbers)
+    assert [next(stream), next(stream)] == [0.0, 1.0]
+    stream.close()
+    assert not multiprocessing.active_children()
+    monkeypatch.setattr("concurrent.futures.ProcessPoolExecutor", None)  # not asked for
+    assert list(shared_out.over_processes(math.sqrt, numbers[:3])) == [0.0, 1.0, math.sqrt(2)]
+    with pytest.raises(ValueError, match="math domain"):
+        list(shared_out.over_processes(math.sqrt, [-1.0]))
 
 
 def test_parts_keep_the_questions_about_one_build_together(monkeypatch):
