@@ -17,7 +17,6 @@ from keelroom.assess.inputs.coolant.ports import part_name
 from keelroom.assess.inputs.coolant.routes import hose_name
 from keelroom.assess.inputs.coolant.volumes import purchase_of, volumes_of
 from keelroom.assess.placing import size_of
-from keelroom.assess.work.reach import reached
 from keelroom.core.kept import by_identity
 from keelroom.document.fields import Path, measured_fields
 from keelroom.document.quantity import Quantity
@@ -274,8 +273,7 @@ class _Change:
         package, found = self.package, self.found
         for bracket in self._new(package.brackets, found.brackets if found else ()):
             name, path = bracket.name or bracket.id, (*self.at, "brackets", bracket.id)
-            words = (*_metres(name, 0.3), *reached(self.build.survey, package, bracket))
-            yield Job(f"bracket:{bracket.id}", ("bracket",), path, f"Bracket {name}", words)
+            yield Job(f"bracket:{bracket.id}", ("bracket",), path, f"Bracket {name}", _metres(name, 0.3))
         for frame in self._new(package.mounting.frames, found.mounting.frames if found else ()):
             if frame.fitted:
                 of = next((named(one) for one in package.coolers if one.id == frame.cooler), "condenser")

@@ -10,6 +10,7 @@ import numpy as np
 
 from keelroom.assess.safety import STEPS as CAUTION_STEPS
 from keelroom.assess.work.jobs import Job, jobs_of
+from keelroom.assess.work.reach import reached
 from keelroom.catalogue.steps import STATES, State, StepRule, parsed, shipped
 from keelroom.core.kept import by_identity
 from keelroom.core.plan.doubt import Doubtful, pert_mean
@@ -88,9 +89,22 @@ def table_fault(work: Work) -> str:
     return ""
 
 
+@by_identity(32)
+def _worded(build: Build, package: Package) -> tuple[Job, ...]:
+    """The jobs with what only their steps say: how a bracket's bolts are reached. Hours and money go by none of it."""
+    brackets = {bracket.id: bracket for bracket in package.brackets}
+
+    def told(job: Job) -> Job:
+        if job.acts != ("bracket",):
+            return job
+        return job._replace(words=(*job.words, *reached(build.survey, package, brackets[job.about[-1]])))
+
+    return tuple(map(told, jobs_of(build, package)))
+
+
 def steps_of(build: Build, package: Package) -> tuple[Step, ...]:
     """All steps of a package's work, as its table orders them."""
-    return _steps(jobs_of(build, package), rules_of(build.work), build.work.own, build.work.pace)
+    return _steps(_worded(build, package), rules_of(build.work), build.work.own, build.work.pace)
 
 
 @by_identity(32)
