@@ -111,7 +111,7 @@ def test_paint_dries_while_the_harness_is_made():
 
 
 def test_three_figures_by_their_published_formulas():
-    """Malcolm, Roseboom, Clark and Fazar (1959): mean (a + 4 m + b) / 6, spread (b - a) / 6. Draws of the beta whose
+    """PERT, Operations Research 7 (1959): mean (a + 4 m + b) / 6, spread (b - a) / 6. Draws of the beta whose
     mean that is, against scipy.stats.beta."""
     low, likely, high = (np.array([value]) for value in (60.0, 90.0, 240.0))
     assert pert_mean(low, likely, high)[0] == pytest.approx((60 + 360 + 240) / 6)

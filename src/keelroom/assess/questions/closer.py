@@ -12,6 +12,7 @@ from keelroom.assess.figures.coolernoise import loudness
 from keelroom.assess.options.space import FOUND, Option, with_option
 from keelroom.assess.report import fit_line
 from keelroom.core.kept import in_one_go
+from keelroom.document.edits import Change, Edit, apply
 from keelroom.document.schema.build import Build
 from keelroom.units import KINDS, format_si
 
@@ -40,9 +41,8 @@ def _dead(build: Build) -> tuple[float | None, ...]:
     for fan in package.fans:
         if not fan.runs or fan.motor == "engine":
             continue
-        fans = tuple(one.model_copy(update={"runs": False}) if one is fan else one for one in package.fans)
-        lamed = package.model_copy(update={"fans": fans})
-        changed = build.model_copy(update={"packages": tuple(lamed if p is package else p for p in build.packages)})
+        off = Change(("packages", package.id, "fans", fan.id, "runs"), False)
+        changed = apply(build, Edit("", (off,)))
         hands = in_hand([Asked(changed, case) for case in cases])
         days = tuple(hand.weather if hand else None for hand in hands)
         if not worst or _least(days) < _least(worst):

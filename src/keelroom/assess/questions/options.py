@@ -13,7 +13,8 @@ from keelroom.assess.figures.in_hand import hand_of, within_far
 from keelroom.assess.inputs.translate import PointRow, stacked
 from keelroom.assess.options.space import Bounds, Option, Priced, Space, bounded, options_of, priced, with_option
 from keelroom.core.answer import WITHIN, steady_answer
-from keelroom.core.choice.fronts import front, knee
+from keelroom.core.arrays import Floats
+from keelroom.core.choice.fronts import beats, front, knee
 from keelroom.core.kept import in_one_go
 from keelroom.document.schema.build import Build
 
@@ -121,9 +122,12 @@ class Found(NamedTuple):
 
     def beaten_by(self, own: Judged) -> int:
         """How many of the front something the build has beats: no worse in any aim, better in one."""
-        mine = [own.aim(name) for name in self.aims]
-        pairs = ([(m, one.aim(name)) for m, name in zip(mine, self.aims, strict=True)] for one in self.front)
-        return sum(all(m <= o for m, o in pair) and any(m < o for m, o in pair) for pair in pairs)
+        return int(beats(aims_of((own,), self.aims), aims_of(self.front, self.aims)).sum())
+
+
+def aims_of(judged: Sequence[Judged], aims: tuple[Aim, ...]) -> Floats:
+    """How far each is from each aim (n, k), less is better."""
+    return np.array([[one.aim(name) for name in aims] for one in judged]).reshape(len(judged), len(aims))
 
 
 class SoFar(Protocol):
@@ -255,8 +259,9 @@ def _doubted(build: Build, found: Found) -> Found:
 
 def _telling(judged: Sequence[Judged], count: int) -> tuple[int, ...]:
     """Places of the cases at least one option holds; all where none is held."""
-    best = [max((one.hands[place].day for one in judged if one.hands[place]), default=-1.0) for place in range(count)]  # type: ignore[union-attr]
-    held = tuple(place for place, day in enumerate(best) if day >= 0)
+    hands = ((place, one.hands[place]) for one in judged for place in range(count))
+    holds = {place for place, hand in hands if hand is not None and hand.day >= 0}
+    held = tuple(sorted(holds))
     return held or tuple(range(count))
 
 
@@ -291,7 +296,7 @@ def front_of(judged: Sequence[Judged], aims: tuple[Aim, ...]) -> tuple[Judged, .
     known = [one for one in judged if one.worst is not None]
     if not known:
         return ()
-    table = np.array([[one.aim(name) for name in aims] for one in known])
+    table = aims_of(known, aims)
     stays = np.flatnonzero(front(table))
     at = knee(table[stays])
     best = known[int(stays[at])]

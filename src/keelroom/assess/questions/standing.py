@@ -10,8 +10,9 @@ import numpy as np
 from keelroom.assess.figures.in_hand import FAR, within_far
 from keelroom.assess.figures.outputs import day_text
 from keelroom.assess.options.space import Bounds, Priced, broken
-from keelroom.assess.questions.options import Aim, Found, Hand, Judged
+from keelroom.assess.questions.options import Aim, Found, Hand, Judged, aims_of
 from keelroom.assess.work.money import HOUR
+from keelroom.core.choice.fronts import beats
 from keelroom.document.fields import spec_of
 from keelroom.document.schema.choosing import Choosing
 from keelroom.units import KINDS, format_si, money_text
@@ -42,10 +43,15 @@ def standings(found: Found, bounds: Bounds) -> tuple[Standing, ...]:
     known = [one for one in found.judged if one.worst is not None]
     by = dict(zip((one.option.key for one in known), _beaten(known, found.front, found.aims), strict=True))
     inside = [Standing(one.priced, one, {}, by.get(one.option.key)) for one in found.judged]
-    inside.sort(key=lambda one: (one.judged.worst is None, -one.judged.worst.day if one.judged.worst else 0.0))  # type: ignore[union-attr]
+    inside.sort(key=_cooler_first)
     judged = {one.priced.option.key for one in inside}
     out = [one for one in found.space.all if one.option.key not in judged]
     return (*inside, *(Standing(one, None, broken(one, bounds), None) for one in out))
+
+
+def _cooler_first(one: Standing) -> float:
+    worst = one.judged.worst if one.judged is not None else None
+    return -worst.day if worst is not None else float("inf")
 
 
 def _beaten(known: list[Judged], front: tuple[Judged, ...], aims: tuple[Aim, ...]) -> Iterator[Judged | None]:
@@ -53,13 +59,11 @@ def _beaten(known: list[Judged], front: tuple[Judged, ...], aims: tuple[Aim, ...
     if not front:
         yield from (None for _ in known)
         return
-    mine, best = (np.array([[one.aim(name) for name in aims] for one in those]) for those in (known, front))
+    mine, best = aims_of(known, aims), aims_of(front, aims)
     span = np.maximum(np.ptp(mine, axis=0), LEFT)
-    for row in mine:
-        gains = (row - best) / span
-        beats = (gains >= 0).all(axis=1) & (gains > LEFT).any(axis=1)
-        most = int(np.argmax(np.where(beats, gains.sum(axis=1), -1.0)))
-        yield front[most] if beats[most] else None
+    for row, beaten in zip(mine, beats(best, mine), strict=True):
+        most = int(np.argmax(np.where(beaten, ((row - best) / span).sum(axis=1), -np.inf)))
+        yield front[most] if beaten[most] else None
 
 
 def standing_words(one: Standing, bounds: Bounds, system: str, sign: str) -> str:

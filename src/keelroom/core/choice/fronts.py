@@ -40,9 +40,17 @@ def _beaten(aims: Floats, best: Floats) -> Kept:
     """Whether any of the front is as good in all and better in one (m,)."""
     if not len(best):
         return np.zeros(len(aims), dtype=bool)
+    return np.asarray(beats(best, aims).any(axis=1))
+
+
+def beats(best: Floats, aims: Floats) -> Kept:
+    """Which of m choices each of n is beaten by (n, m): as good in all, and better in one.
+
+    best (m, k), aims (n, k) : less is better. Source: definition of Pareto (1906).
+    """
     no_worse = np.asarray((best[None] <= aims[:, None]).all(axis=2))
     better = np.asarray((best[None] < aims[:, None]).any(axis=2))
-    return np.asarray((no_worse & better).any(axis=1))
+    return np.asarray(no_worse & better)
 
 
 def knee(aims: Floats) -> int:

@@ -39,7 +39,7 @@ class Total(NamedTuple):
 
 
 def pert_mean(low: F, likely: F, high: F) -> F:
-    """Mean of a three-figure estimate. Source: Malcolm, Roseboom, Clark and Fazar (1959): (a + 4 m + b) / 6."""
+    """Mean of a three-figure estimate. Source: PERT, Operations Research 7 (1959): (a + 4 m + b) / 6."""
     return (low + 4 * likely + high) / 6
 
 

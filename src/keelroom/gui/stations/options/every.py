@@ -35,13 +35,12 @@ class EveryView(QWidget):
         self.session, self.front = session, front
         self.rows: tuple[Standing, ...] = ()
         self.at: Standing | None = None
-        self.look: Closer | None = None
         self.worker = Worker(self)
         self.worker.answered.connect(self._looked)
-        self.why = _words("")
+        self.why = _words()
         self.table = ChooseTable("Every option", COLUMNS, self._choose, NOTE, "31 × 19, twin, bare …", True, "named")
         self.table.by_name = True
-        self.closer = _words("")
+        self.closer = _words()
         self.make = button(
             "Make it a package", self._make, "Make the option a package", "", "Undone like any other step"
         )
@@ -76,6 +75,8 @@ class EveryView(QWidget):
         self.make.setVisible(stands and new)
 
     def _show(self) -> None:
+        if not self.isVisible():
+            return  # shown again, it is refreshed
         found = self.front.found
         self.why.setText(self.front.why.text())
         key = self.at.priced.option.key if self.at else ""
@@ -100,7 +101,7 @@ class EveryView(QWidget):
             self._look_at(self.rows[row])
 
     def _look_at(self, one: Standing | None) -> None:
-        self.at, self.look = one, None
+        self.at = one
         self.worker.cancel()
         self.closer.setText("a closer look is worked out …" if one else "")
         if one is not None:
@@ -110,7 +111,6 @@ class EveryView(QWidget):
         self.come.emit()
 
     def _looked(self, look: Closer) -> None:
-        self.look = look
         lines = closer_lines(look, self.session.assessment, self.session.system)
         self.closer.setText(". ".join(lines) + ".")
 
@@ -126,7 +126,7 @@ class EveryView(QWidget):
         return scene, f"Front elevation: {option.words}", ""
 
 
-def _words(role: str) -> Whole:
-    made = Whole("", role)
+def _words() -> Whole:
+    made = Whole("", "")
     made.setContentsMargins(12, 8, 10, 0)
     return made

@@ -113,15 +113,12 @@ def _evenings(plan: Plan) -> list[tuple[str, str]]:
     """What each day ends on: something that works, or what then stands open."""
     said = []
     for one in evenings(plan)[:3]:
-        ends = f"{when(plan, one.day * DAY).partition(',')[0]} ends on {one.on.job.name.lower()}: " if one.on else ""
+        day = when(plan, one.day * DAY).partition(",")[0]
         if one.on is None:
-            said.append(
-                ("doubt", f"{when(plan, one.day * DAY).partition(',')[0]} ends on nothing that can be checked.")
-            )
-        elif one.open:
-            said.append(("doubt", f"{ends}{one.on.check} {one.open[0].job.name} stays begun overnight."))
-        else:
-            said.append(("", f"{ends}{one.on.check}"))
+            said.append(("doubt", f"{day} ends on nothing that can be checked."))
+            continue
+        stays = f" {one.open[0].job.name} stays begun overnight." if one.open else ""
+        said.append(("doubt" if stays else "", f"{day} ends on {one.on.job.name.lower()}: {one.on.check}{stays}"))
     return said
 
 
