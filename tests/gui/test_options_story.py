@@ -4,6 +4,7 @@ step."""
 import pytest
 from PyQt6.QtWidgets import QApplication, QLabel, QTableWidget
 
+from keelroom.gui.stations.options.ladder import Steps
 from tests.gui.driver import Driver, shown
 
 
@@ -164,3 +165,8 @@ def test_the_ladder_is_climbed_a_step(driver):
         float(stands.split()[0].replace("−", "-")), abs=0.1
     )
     assert all(rung.act.label != step for rung in rungs)
+    # Where a case is out of reach nothing says to leave the car as it is.
+    ladder.show_found(Steps((), ("Idle",)))
+    assert "leave it as it is" not in ladder.why.text()
+    ladder.show_found(Steps((), ()))
+    assert "leave it as it is" in ladder.why.text()

@@ -123,7 +123,7 @@ class EveryView(QWidget):
             return None, "", "Click a row: the package is drawn here, over the panel’s opening."
         build, option = self.session.build, self.at.priced.option
         scene = elevation(package_of(build, option), self.session.system, build.survey)
-        return scene, f"Front elevation: {option.words}", ""
+        return scene, "Front elevation", option.words
 
 
 def _words() -> Whole:

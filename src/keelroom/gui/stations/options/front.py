@@ -23,8 +23,8 @@ from keelroom.units import KINDS, Unit, money_text, no_less
 COLUMNS = ("Package", "Hotter day", "Money", "Hours", "Amps", "Too small in", "Regret", "Cooler than now")
 NOTE = "A click makes one a package of the build, undone like any other step. Of the same car: doubts are shared."
 FOOT = "80 of 100 such cars lie between the ends of a bar. Cheapest first; all are in the table."
-LONGEST = 78
-"""Letters of a name in the picture, beside what it costs"""
+LONGEST = 52
+"""Letters of a name in the picture, beside what it costs in the smallest window"""
 DRAWN = 6
 """Packages that are drawn: as many as have room for their names"""
 WORDS = {
@@ -141,7 +141,7 @@ def _lane(one: Judged, session: Session) -> Lane:
     assert worst is not None
     cost = money_text(one.priced.money, session.settings.currency)
     note = f"{cost}, {one.priced.hours / HOUR:.0f} h"
-    name = one.option.words
+    name = one.option.words.replace(", aluminium;", ";")  # most are
     name = name if len(name) <= LONGEST else f"{name[: LONGEST - 1]}…"
     value, low, high = map(within_far, (worst.day, low, high))
     return Lane(name, (Spot(value, "now", low, high),), note, one.option.sort == "now")

@@ -46,7 +46,9 @@ class LadderView(AskedTable[Steps]):
     def show_found(self, found: Steps) -> None:
         rows = [self._row(rung) for rung in found.rungs]
         said = [f"No ladder leads to {', '.join(found.far)}."] if found.far else []
-        if not found.rungs:
+        if not found.rungs and found.far:
+            said.append("What is within reach holds already: for the rest see the Front page, and what Explain finds.")
+        elif not found.rungs:
             said.append("Every case within reach holds already: leave it as it is.")
         elif found.rungs[-1].stands < 0:
             said.append("These gain, and are not enough: another core or other fans stand on the Front page.")
